@@ -1,0 +1,29 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Models\Unit;
+use Database\Ostermere\Loader;
+use Illuminate\Console\Command;
+
+final class LoadDemo extends Command
+{
+    protected $signature = 'demo:load';
+
+    protected $description = 'Load Ostermere Water, the demonstration, if the database is empty';
+
+    public function handle(Loader $loader): int
+    {
+        if (Unit::query()->exists()) {
+            $this->line('The database holds data already; it stays as it is.');
+
+            return self::SUCCESS;
+        }
+        $loader->load();
+        $this->line('Ostermere Water is loaded.');
+
+        return self::SUCCESS;
+    }
+}

@@ -1,0 +1,97 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Exceptions;
+
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Auth\AuthenticationException;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Session\TokenMismatchException;
+use Illuminate\Validation\ValidationException;
+use OpenApi\Attributes as OA;
+use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+use Throwable;
+
+/**
+ * Errors of the API as RFC 9457 problem details. `errors` names each field at fault by JSON pointer.
+ */
+#[OA\Schema(
+    schema: 'Problem',
+    properties: [
+        new OA\Property(property: 'type', type: 'string'),
+        new OA\Property(property: 'title', type: 'string'),
+        new OA\Property(property: 'status', type: 'integer'),
+        new OA\Property(property: 'detail', type: 'string'),
+        new OA\Property(
+            property: 'errors',
+            type: 'array',
+            items: new OA\Items(
+                required: ['pointer', 'detail'],
+                properties: [new OA\Property(property: 'pointer', type: 'string'), new OA\Property(property: 'detail', type: 'string')],
+                type: 'object',
+            ),
+        ),
+        new OA\Property(
+            property: 'current',
+            description: 'what stands there now, when somebody else changed it',
+            properties: [
+                new OA\Property(property: 'text', type: 'string'),
+                new OA\Property(property: 'version', type: 'integer'),
+                new OA\Property(property: 'by', type: 'string'),
+            ],
+            type: 'object',
+            nullable: true,
+        ),
+    ],
+    type: 'object',
+)]
+final class Problem
+{
+    public static function from(Throwable $error): JsonResponse
+    {
+        [$status, $type, $title, $detail] = self::describe($error);
+
+        return new JsonResponse([
+            'type' => "/problems/{$type}",
+            'title' => $title,
+            'status' => $status,
+            'detail' => $detail,
+            'errors' => $error instanceof ValidationException ? self::fields($error) : [],
+            'current' => $error instanceof Conflict ? $error->current : null,
+        ], $status, [
+            'Content-Type' => 'application/problem+json',
+            ...($error instanceof HttpExceptionInterface ? $error->getHeaders() : []),
+        ]);
+    }
+
+    /** @return array{int, string, string, string} */
+    private static function describe(Throwable $error): array
+    {
+        $code = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : 500;
+
+        return match (true) {
+            $error instanceof ValidationException => [422, 'invalid', 'Something needs correcting', 'Nothing was saved. Please look at the fields that are marked.'],
+            $error instanceof Conflict => [409, 'conflict', 'Somebody else was faster', $error->getMessage()],
+            $error instanceof AuthenticationException => [401, 'signed-out', 'You are not signed in', 'Please sign in and try again.'],
+            $error instanceof AuthorizationException, $code === 403 => [403, 'not-allowed', 'This is not yours to change', 'Your account does not have the right to do this.'],
+            $error instanceof TokenMismatchException, $code === 419 => [419, 'stale-session', 'Your session has ended', 'Please sign in again.'],
+            $error instanceof ModelNotFoundException, $code === 404 => [404, 'not-found', 'There is no such thing here', 'It may have been renamed or removed.'],
+            $code === 429 => [429, 'too-many', 'Too many attempts', 'Please wait a minute and try again.'],
+            $code < 500 => [$code, 'refused', 'The request was refused', 'The server did not understand this request.'],
+            default => [500, 'broken', 'Something went wrong here', 'The server could not finish this. Nothing was saved.'],
+        };
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    private static function fields(ValidationException $error): array
+    {
+        $fields = [];
+        foreach ($error->errors() as $field => $messages) {
+            $fields[] = ['pointer' => '/'.str_replace('.', '/', $field), 'detail' => $messages[0]];
+        }
+
+        return $fields;
+    }
+}

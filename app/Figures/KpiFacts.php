@@ -1,0 +1,28 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use Kybernet\Core\Measure\Measurement;
+
+/**
+ * A KPI in one unit as the screens need it: what it is called beside what the rules judge.
+ */
+final readonly class KpiFacts
+{
+    public function __construct(
+        public int $id,
+        public int $unitId,
+        public string $code,
+        public string $name,
+        public string $purpose,
+        public string $level,
+        public ?string $theme,
+        public bool $scaled,
+        public float $weight,
+        public ?int $ownerId,
+        public ?string $owner,
+        public Measurement $measurement,
+    ) {}
+}

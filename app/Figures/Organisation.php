@@ -1,0 +1,68 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Models\Unit;
+use Kybernet\Core\Status\UnitTree;
+
+/**
+ * All units, read once for each request, and the ways through their tree.
+ */
+final class Organisation
+{
+    /** @var array<int, Unit>|null in tree order: every unit stands before the units below it */
+    private ?array $units = null;
+
+    private ?UnitTree $tree = null;
+
+    /** @return array<int, Unit> */
+    public function units(): array
+    {
+        if ($this->units === null) {
+            $this->units = [];
+            foreach (Unit::all()->sortBy(['position', 'id']) as $unit) {
+                $this->units[$unit->id] = $unit;
+            }
+        }
+
+        return $this->units;
+    }
+
+    public function tree(): UnitTree
+    {
+        return $this->tree ??= new UnitTree(array_map(
+            fn (Unit $unit): array => ['parent' => $unit->parent_id, 'weight' => (float) $unit->weight],
+            $this->units(),
+        ));
+    }
+
+    /** @return non-empty-list<int> the unit and all below it */
+    public function below(int $unit): array
+    {
+        return $this->tree()->below($unit);
+    }
+
+    /** @return list<Unit> directly under the unit */
+    public function children(int $unit): array
+    {
+        return array_values(array_filter($this->units(), fn (Unit $each): bool => $each->parent_id === $unit));
+    }
+
+    public function unit(int $id): Unit
+    {
+        return $this->units()[$id];
+    }
+
+    public function byCode(string $code): ?Unit
+    {
+        foreach ($this->units() as $unit) {
+            if ($unit->code === $code) {
+                return $unit;
+            }
+        }
+
+        return null;
+    }
+}

@@ -1,0 +1,56 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Http\Resources\RibbonMonth;
+use App\Http\Resources\RibbonPage;
+use App\Models\Unit;
+use App\Models\User;
+use App\Policies\WritingRights;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Status;
+
+/**
+ * Tells a financial year month by month: how much has arrived, and the unit's roll-up of each month alone.
+ */
+final readonly class RibbonReader
+{
+    public function __construct(
+        private Scorecard $scorecard,
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private WritingRights $rights,
+    ) {}
+
+    public function page(Unit $unit, Period $chosen, User $user): RibbonPage
+    {
+        $months = $this->scorecard->year->months($chosen);
+        $kpis = $this->kpis->inUnits($this->organisation->below($unit->id), $months[0], $months[11]);
+        $open = array_filter($kpis, fn (KpiFacts $kpi): bool => ! $kpi->measurement->actuals->has($chosen)
+            && $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId));
+
+        return new RibbonPage(
+            $this->scorecard->year->label($chosen),
+            array_map(fn (Period $month): RibbonMonth => $this->month($unit, $kpis, $month), $months),
+            count($open),
+        );
+    }
+
+    /** @param  list<KpiFacts>  $kpis */
+    private function month(Unit $unit, array $kpis, Period $month): RibbonMonth
+    {
+        $reported = 0;
+        $members = [];
+        foreach ($kpis as $kpi) {
+            $reported += $kpi->measurement->actuals->has($month) ? 1 : 0;
+            $members[$kpi->unitId][] = [$this->scorecard->status($kpi->measurement, $month, Span::Month), $kpi->weight];
+        }
+        $status = $reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $members)[$unit->id]->status;
+
+        return new RibbonMonth($month->key(), count($kpis), $reported, $status->value);
+    }
+}

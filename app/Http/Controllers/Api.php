@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use OpenApi\Attributes as OA;
+
+/**
+ * What all addresses of the API share.
+ */
+#[OA\OpenApi(openapi: '3.1.0')]
+#[OA\Info(version: '1', title: 'Kybernet', description: 'The API behind the screens: JSON, a cookie session, RFC 9457 problems.')]
+#[OA\Parameter(parameter: 'unit', name: 'unit', in: 'path', required: true, description: 'code of the unit', schema: new OA\Schema(type: 'string'))]
+#[OA\Parameter(parameter: 'kpi', name: 'kpi', in: 'path', required: true, description: 'code of the KPI', schema: new OA\Schema(type: 'string'))]
+#[OA\Parameter(parameter: 'measured', name: 'measured', in: 'path', required: true, description: 'identity of the KPI in a unit', schema: new OA\Schema(type: 'integer'))]
+#[OA\Parameter(parameter: 'month', name: 'period', in: 'path', required: true, description: 'a month, 2026-08', schema: new OA\Schema(type: 'string'))]
+#[OA\Parameter(parameter: 'period', name: 'period', in: 'query', required: true, description: 'a month, 2026-08', schema: new OA\Schema(type: 'string'))]
+#[OA\Parameter(parameter: 'span', name: 'span', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['month', 'quarter', 'yearToDate', 'rolling12']))]
+#[OA\Response(response: 'Problem', description: 'What went wrong', content: new OA\MediaType(mediaType: 'application/problem+json', schema: new OA\Schema(ref: '#/components/schemas/Problem')))]
+final class Api {}

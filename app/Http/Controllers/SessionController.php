@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Figures\Organisation;
+use App\Http\Resources\DemoAccount;
+use App\Http\Resources\SessionResource;
+use App\Http\Resources\UnitResource;
+use App\Http\Resources\UserResource;
+use App\Models\Reading;
+use App\Models\Unit;
+use App\Models\User;
+use App\Support\Month;
+use App\Support\NumberSetting;
+use Database\Ostermere\Accounts;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Validation\Rule;
+use Illuminate\Validation\ValidationException;
+use Kybernet\Core\Calendar\FinancialYear;
+use OpenApi\Attributes as OA;
+
+final readonly class SessionController
+{
+    public function __construct(private Organisation $organisation, private FinancialYear $year) {}
+
+    #[OA\Get(path: '/api/session', operationId: 'session', responses: [
+        new OA\Response(response: 200, description: 'Who is signed in', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
+    ])]
+    public function show(Request $request): JsonResponse
+    {
+        return new JsonResponse($this->session($request->user()));
+    }
+
+    #[OA\Post(path: '/api/session', operationId: 'signIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(
+        required: ['email', 'password'],
+        properties: [new OA\Property(property: 'email', type: 'string'), new OA\Property(property: 'password', type: 'string')],
+    )), responses: [
+        new OA\Response(response: 200, description: 'Signed in', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function store(Request $request): JsonResponse
+    {
+        $credentials = $request->validate(
+            ['email' => ['required', 'string'], 'password' => ['required', 'string']],
+            ['email.required' => 'Please give your e-mail address.', 'password.required' => 'Please give your password.'],
+        );
+        if (! Auth::attempt($credentials)) {
+            throw ValidationException::withMessages(['password' => 'This address and password do not belong together.']);
+        }
+        $request->session()->regenerate();
+
+        return new JsonResponse($this->session($request->user()));
+    }
+
+    #[OA\Patch(path: '/api/session', operationId: 'saveSettings', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(
+        required: ['locale'],
+        properties: [new OA\Property(property: 'locale', type: 'string', enum: NumberSetting::LOCALES)],
+    )), responses: [
+        new OA\Response(response: 200, description: 'The number setting was changed', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
+    ])]
+    public function update(Request $request): JsonResponse
+    {
+        $setting = $request->validate(['locale' => ['required', Rule::in(NumberSetting::LOCALES)]]);
+        /** @var User $user */
+        $user = $request->user();
+        $user->update($setting);
+
+        return new JsonResponse($this->session($user));
+    }
+
+    #[OA\Delete(path: '/api/session', operationId: 'signOut', responses: [new OA\Response(response: 204, description: 'Signed out')])]
+    public function destroy(Request $request): JsonResponse
+    {
+        Auth::logout();
+        $request->session()->invalidate();
+        $request->session()->regenerateToken();
+
+        return new JsonResponse(null, 204);
+    }
+
+    private function session(?User $user): SessionResource
+    {
+        if ($user === null) {
+            return new SessionResource(null, [], '', '', $this->year->startMonth, config()->boolean('kybernet.demo') ? $this->demo() : []);
+        }
+        $newest = Reading::query()->whereNotNull('actual')->max('period');
+        $running = Month::running();
+
+        return new SessionResource(
+            UserResource::of($user),
+            array_values(array_map(fn (Unit $unit): UnitResource => new UnitResource(
+                $unit->code,
+                $unit->name,
+                $unit->kind,
+                $unit->parent_id === null ? null : $this->organisation->unit($unit->parent_id)->code,
+            ), $this->organisation->units())),
+            is_string($newest) ? Month::ofDate($newest)->key() : $running->key(),
+            $running->key(),
+            $this->year->startMonth,
+            [],
+        );
+    }
+
+    /** @return list<DemoAccount> */
+    private function demo(): array
+    {
+        return array_map(
+            fn (array $account): DemoAccount => new DemoAccount($account['email'], Accounts::PASSWORD, $account['name'], $account['role']->words()),
+            Accounts::all(),
+        );
+    }
+}

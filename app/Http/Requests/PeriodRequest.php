@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+
+/**
+ * A view of a month: `period`, and a `span` where one can be chosen.
+ */
+final class PeriodRequest extends FormRequest
+{
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return [
+            'period' => ['required', 'string', new MonthRule],
+            'span' => ['sometimes', 'string', 'in:month,quarter,yearToDate,rolling12'],
+        ];
+    }
+
+    public function period(): Period
+    {
+        return Period::parse($this->string('period')->toString());
+    }
+
+    public function span(): Span
+    {
+        return Span::from($this->string('span', Span::Month->value)->toString());
+    }
+}

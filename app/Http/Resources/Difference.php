@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Figures\KpiFacts;
+use Kybernet\Core\Compare\Variance;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A difference from a reference, and what it means.')]
+final readonly class Difference
+{
+    private const PERCENT_DECIMALS = 1;
+
+    private function __construct(
+        #[OA\Property]
+        public Shown $difference,
+        #[OA\Property(description: 'in % of the reference, one decimal; null when the reference is 0')]
+        public ?string $percent,
+        #[OA\Property(description: 'the measure is itself a percentage, so the difference is in points')]
+        public bool $points,
+        #[OA\Property(enum: ['favourable', 'adverse', 'none'])]
+        public string $effect,
+    ) {}
+
+    public static function of(?Variance $variance, KpiFacts $kpi): ?self
+    {
+        return $variance === null ? null : new self(
+            Shown::of($variance->difference, $kpi) ?? throw new \LogicException('A difference is a figure.'),
+            $variance->percent === null ? null : (string) $variance->percent->rounded(self::PERCENT_DECIMALS),
+            $kpi->measurement->definition->isPercentage(),
+            $variance->effect->value,
+        );
+    }
+}

@@ -1,0 +1,36 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Figures\KpiFacts;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Exact;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'One month of a KPI: its figure beside target and last year.')]
+final readonly class MonthFigure
+{
+    private function __construct(
+        #[OA\Property(description: 'a month, 2026-08')] public string $period,
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property] public ?Shown $actual,
+        #[OA\Property] public ?Shown $target,
+        #[OA\Property] public ?Shown $prior,
+    ) {}
+
+    public static function of(KpiFacts $kpi, Period $month, Assessment $assessed): self
+    {
+        $prior = $kpi->measurement->actuals->at($month->yearEarlier());
+
+        return new self(
+            $month->key(),
+            $assessed->status->value,
+            Shown::of($assessed->figures->actual, $kpi),
+            Shown::of($assessed->figures->target, $kpi),
+            $prior === null ? null : Shown::of(Exact::of($prior), $kpi),
+        );
+    }
+}

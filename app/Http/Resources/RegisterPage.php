@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'All KPIs, and what a definition can choose from.')]
+final readonly class RegisterPage
+{
+    /**
+     * @param  list<RegisterLine>  $kpis
+     * @param  list<string>  $themes
+     * @param  list<PersonResource>  $people
+     */
+    public function __construct(
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RegisterLine'))] public array $kpis,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $themes,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Person'))] public array $people,
+    ) {}
+}

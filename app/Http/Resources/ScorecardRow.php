@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Figures\KpiFacts;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Status\Movement;
+use Kybernet\Core\Status\Status;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'One KPI of a scorecard.')]
+final readonly class ScorecardRow
+{
+    /** @param  list<WakePoint>  $wake */
+    private function __construct(
+        #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $measure,
+        #[OA\Property] public ?string $owner,
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property(enum: ['worse', 'recovered', 'better', 'none'])] public string $movement,
+        #[OA\Property(description: 'the sentence that defends the status')] public string $reason,
+        #[OA\Property] public ?Shown $actual,
+        #[OA\Property] public ?Shown $target,
+        #[OA\Property] public ?Shown $prior,
+        #[OA\Property] public ?Difference $variance,
+        #[OA\Property] public ?Difference $change,
+        #[OA\Property] public ?ZonesResource $zones,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
+        #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
+        #[OA\Property] public int $expected,
+        #[OA\Property] public int $reported,
+        #[OA\Property] public bool $hasNote,
+    ) {}
+
+    public static function of(
+        KpiFacts $kpi,
+        Assessment $assessed,
+        Movement $movement,
+        Status $monthStatus,
+        Period $chosen,
+        bool $hasNote,
+    ): self {
+        return new self(
+            $kpi->id,
+            $kpi->code,
+            $kpi->name,
+            $kpi->measurement->definition->measure,
+            $kpi->owner,
+            $assessed->status->value,
+            $movement->value,
+            $assessed->reason,
+            Shown::of($assessed->figures->actual, $kpi),
+            Shown::of($assessed->figures->target, $kpi),
+            Shown::of($assessed->figures->prior, $kpi),
+            Difference::of($assessed->variance, $kpi),
+            Difference::of($assessed->change, $kpi),
+            ZonesResource::of($assessed->zones, $kpi->measurement->definition->polarity),
+            WakePoint::ofMonths($kpi->measurement, $chosen),
+            $monthStatus->value,
+            count($assessed->figures->months),
+            count($assessed->figures->reported),
+            $hasNote,
+        );
+    }
+}

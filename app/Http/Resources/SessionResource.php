@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(schema: 'Session', description: 'Who is signed in, and what every screen needs to know.')]
+final readonly class SessionResource
+{
+    /**
+     * @param  list<UnitResource>  $units
+     * @param  list<DemoAccount>  $demo
+     */
+    public function __construct(
+        #[OA\Property] public ?UserResource $user,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Unit'), description: 'parents before children')]
+        public array $units,
+        #[OA\Property(description: 'the newest month that has a reading, 2026-08')] public string $period,
+        #[OA\Property(description: 'the month that runs now: nothing can be entered beyond it')] public string $runningPeriod,
+        #[OA\Property(description: '1 to 12')] public int $yearStartMonth,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/DemoAccount'), description: 'offered while nobody is signed in')]
+        public array $demo,
+    ) {}
+}

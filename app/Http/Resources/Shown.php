@@ -1,0 +1,33 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Figures\KpiFacts;
+use Kybernet\Core\Measure\Display;
+use Kybernet\Core\Measure\Exact;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A figure: exact, and as it is shown before the number setting of the reader shapes it.')]
+final readonly class Shown
+{
+    private function __construct(
+        #[OA\Property(description: 'at most 12 decimals, a plain point')]
+        public string $exact,
+        #[OA\Property(description: 'rounded for display, a plain point')]
+        public string $digits,
+        #[OA\Property(enum: ['', 'k', 'm', 'bn'])]
+        public string $suffix,
+    ) {}
+
+    public static function of(?Exact $figure, KpiFacts $kpi): ?self
+    {
+        if ($figure === null) {
+            return null;
+        }
+        $display = Display::of($figure, $kpi->measurement->definition->decimals, $kpi->scaled);
+
+        return new self((string) $figure, $display->digits, $display->suffix);
+    }
+}

@@ -1,0 +1,21 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A unit below the one shown, told in one line.')]
+final readonly class UnitLine
+{
+    public function __construct(
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $kind,
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property] public CountsResource $counts,
+        #[OA\Property] public Moved $moved,
+        #[OA\Property(ref: StatusSchema::REF, description: 'in the previous month, on the same span')] public string $before,
+    ) {}
+}

@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(schema: 'Unit', description: 'A part of the organisation.')]
+final readonly class UnitResource
+{
+    public function __construct(
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $kind,
+        #[OA\Property(description: 'code of the unit above')] public ?string $parent,
+    ) {}
+}

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Models\Kpi;
+use App\Models\User;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(schema: 'User', description: 'The person who is signed in.')]
+final readonly class UserResource
+{
+    private function __construct(
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $role,
+        #[OA\Property(description: 'code of the unit where the person belongs')] public string $unit,
+        #[OA\Property(description: 'number setting')] public string $locale,
+        #[OA\Property(description: 'may define KPIs')] public bool $defines,
+    ) {}
+
+    public static function of(User $user): self
+    {
+        return new self($user->name, $user->role->words(), $user->unit->code, $user->locale, $user->can('define', Kpi::class));
+    }
+}

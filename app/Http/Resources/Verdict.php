@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Attention\Streak;
+use Kybernet\Core\Status\Status;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'How a figure is judged, and the sentence that defends it.')]
+final readonly class Verdict
+{
+    private function __construct(
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property] public string $reason,
+        #[OA\Property(description: 'how many months in a row it has had this colour, in words; null for one')]
+        public ?string $streak,
+        #[OA\Property(description: 'amber and red ask for a note')] public bool $wantsNote,
+    ) {}
+
+    public static function of(Assessment $assessed, ?Streak $streak): self
+    {
+        return new self(
+            $assessed->status->value,
+            $assessed->reason,
+            $streak === null || $streak->length < 2 || $streak->status !== $assessed->status
+                ? null
+                : "{$streak->status->words()} for {$streak->length} months in a row.",
+            in_array($assessed->status, [Status::Amber, Status::Red], true),
+        );
+    }
+}

@@ -1,0 +1,31 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Measurement;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'One month of the small history line.')]
+final readonly class WakePoint
+{
+    private const MONTHS = 13;
+
+    private function __construct(
+        #[OA\Property(description: 'a month, 2026-08')] public string $period,
+        #[OA\Property] public ?string $actual,
+        #[OA\Property] public ?string $target,
+    ) {}
+
+    /** @return list<self> the 13 months that end at the chosen one */
+    public static function ofMonths(Measurement $measurement, Period $chosen): array
+    {
+        return array_map(fn (Period $month): self => new self(
+            $month->key(),
+            $measurement->actuals->at($month)?->__toString(),
+            $measurement->targets->at($month)?->__toString(),
+        ), $chosen->plus(1 - self::MONTHS)->to($chosen));
+    }
+}

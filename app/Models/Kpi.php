@@ -1,0 +1,77 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Models;
+
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
+
+/**
+ * @property int $id
+ * @property string $code
+ * @property string $name
+ * @property string $purpose what it tells, in a sentence
+ * @property string $measure the unit of measure, `Ml/d`
+ * @property int $decimals shown
+ * @property bool $scaled shown in thousands, millions or billions where it grows large
+ * @property int $department_id
+ * @property int|null $theme_id
+ * @property string $level
+ * @property string $polarity
+ * @property string $accumulation
+ * @property int $version counts the changes, so that two people cannot overwrite each other
+ * @property Unit $department
+ * @property Theme|null $theme
+ * @property Collection<int, RuleSet> $ruleSets newest first
+ * @property Collection<int, KpiUnit> $measurements
+ */
+final class Kpi extends Model
+{
+    protected $fillable = [
+        'code', 'name', 'purpose', 'measure', 'decimals', 'scaled', 'department_id', 'theme_id', 'level', 'polarity', 'accumulation', 'version',
+    ];
+
+    public function getRouteKeyName(): string
+    {
+        return 'code';
+    }
+
+    /** @return BelongsTo<Unit, $this> */
+    public function department(): BelongsTo
+    {
+        return $this->belongsTo(Unit::class);
+    }
+
+    /** @return BelongsTo<Theme, $this> */
+    public function theme(): BelongsTo
+    {
+        return $this->belongsTo(Theme::class);
+    }
+
+    /** @return HasMany<RuleSet, $this> */
+    public function ruleSets(): HasMany
+    {
+        $sets = $this->hasMany(RuleSet::class);
+        $sets->orderByDesc('valid_from');
+
+        return $sets;
+    }
+
+    /** @return HasMany<KpiUnit, $this> */
+    public function measurements(): HasMany
+    {
+        $measurements = $this->hasMany(KpiUnit::class);
+        $measurements->orderBy('id');
+
+        return $measurements;
+    }
+
+    /** @return array<string, string> */
+    protected function casts(): array
+    {
+        return ['scaled' => 'boolean', 'decimals' => 'integer', 'version' => 'integer'];
+    }
+}

@@ -1,0 +1,49 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Exceptions\Conflict;
+use App\Exceptions\Problem;
+use App\Http\Middleware\ContentSecurity;
+use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
+use Illuminate\Cookie\Middleware\EncryptCookies;
+use Illuminate\Foundation\Application;
+use Illuminate\Foundation\Configuration\Exceptions;
+use Illuminate\Foundation\Configuration\Middleware;
+use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
+use Illuminate\Http\Middleware\HandleCors;
+use Illuminate\Http\Request;
+use Illuminate\Session\Middleware\StartSession;
+
+$app = Application::configure(basePath: dirname(__DIR__))
+    ->withRouting(
+        web: __DIR__.'/../routes/web.php',
+        api: __DIR__.'/../routes/api.php',
+    )
+    ->withMiddleware(function (Middleware $middleware): void {
+        // The application is same-origin, and the package behind this middleware is not installed: see compat/.
+        $middleware->remove(HandleCors::class);
+        $middleware->append(ContentSecurity::class);
+        // The API is for this application's own pages: a cookie session, with protection against forged requests.
+        $middleware->api(prepend: [
+            EncryptCookies::class,
+            AddQueuedCookiesToResponse::class,
+            StartSession::class,
+            ValidateCsrfToken::class,
+        ]);
+        $middleware->encryptCookies(except: ['theme']);
+        $middleware->redirectGuestsTo('/');
+    })
+    ->withExceptions(function (Exceptions $exceptions): void {
+        $exceptions->dontReport(Conflict::class);
+        $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => $request->is('api/*'));
+        $exceptions->render(fn (Throwable $error, Request $request) => $request->is('api/*') ? Problem::from($error) : null);
+    })
+    ->create();
+
+// Each instance (the application, its tests) keeps its settings, caches and logs in a folder of its own.
+$home = getenv('KYBERNET_HOME') ?: dirname(__DIR__).'/var/app';
+$app->useEnvironmentPath($home);
+$app->useStoragePath($home.'/storage');
+
+return $app;

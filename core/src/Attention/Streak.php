@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Attention;
+
+use Kybernet\Core\Status\Status;
+
+/**
+ * The run of equal colours in single periods up to the chosen one. A period without a colour neither ends nor
+ * lengthens it.
+ */
+final readonly class Streak
+{
+    private function __construct(public Status $status, public int $length) {}
+
+    /** @param  iterable<Status>  $latestFirst statuses of single periods, the chosen one first */
+    public static function of(iterable $latestFirst): ?self
+    {
+        $colour = null;
+        $length = 0;
+        foreach ($latestFirst as $status) {
+            if (! $status->isColour()) {
+                continue;
+            }
+            $colour ??= $status;
+            if ($status !== $colour) {
+                break;
+            }
+            $length++;
+        }
+
+        return $colour === null ? null : new self($colour, $length);
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+declare(strict_types=1);
+
+use Kybernet\Core\Attention\Streak;
+use Kybernet\Core\Status\Counts;
+use Kybernet\Core\Status\Movement;
+use Kybernet\Core\Status\RollUp;
+use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\UnitTree;
+
+const G = Status::Green;
+const A = Status::Amber;
+const R = Status::Red;
+const N = Status::NotJudged;
+const D = Status::NoData;
+
+it('rolls statuses up by weight', function (array $members, Status $status, ?float $score, ?float $coverage) {
+    $rollUp = RollUp::weighted($members, Counts::of([]));
+
+    expect($rollUp->status)->toBe($status)->and($rollUp->score)->toBe($score)->and($rollUp->coverage)->toBe($coverage);
+})->with([
+    'the green cut exactly' => [[[G, 1.0], [A, 1.0]], G, 1.5, 1.0],
+    'just below it' => [[[G, 1.0], [A, 1.01]], A, 3.01 / 2.01, 1.0],
+    'the amber cut exactly' => [[[A, 1.0], [R, 1.0]], A, 0.5, 1.0],
+    'weights count' => [[[G, 1.0], [R, 4.0]], R, 0.4, 1.0],
+    'weight 0 leaves out' => [[[G, 1.0], [R, 0.0]], G, 2.0, 1.0],
+    'not judged carries no score and no coverage' => [[[G, 1.0], [N, 9.0]], G, 2.0, 1.0],
+    'half covered is enough' => [[[G, 1.0], [D, 1.0]], G, 2.0, 0.5],
+    'less is not' => [[[G, 1.0], [D, 1.01]], D, 2.0, 100 / 201],
+    'nothing reported' => [[[D, 1.0]], D, null, 0.0],
+    'nothing to judge' => [[[N, 1.0]], N, null, null],
+    'nothing at all' => [[], N, null, null],
+]);
+
+it('rolls units up into their parents and counts KPIs at any depth', function () {
+    $tree = new UnitTree([
+        1 => ['parent' => null, 'weight' => 1.0],
+        2 => ['parent' => 1, 'weight' => 3.0],
+        3 => ['parent' => 1, 'weight' => 1.0],
+        4 => ['parent' => 2, 'weight' => 1.0],
+        5 => ['parent' => 1, 'weight' => 5.0],
+    ]);
+    $rollUps = $tree->rollUp(1, [1 => [[G, 1.0]], 2 => [[A, 1.0]], 3 => [[R, 1.0], [D, 1.0]], 4 => [[R, 1.0]], 5 => [[N, 1.0]]]);
+
+    expect($rollUps[2]->status)->toBe(A)
+        ->and($rollUps[5]->status)->toBe(N)
+        // its own green (2 × 1), unit 2 amber (1 × 3), unit 3 red (0 × 1); unit 5 is left out
+        ->and($rollUps[1]->score)->toBe(1.0)
+        ->and($rollUps[1]->counts)->toEqual(Counts::of([G, A, R, D, R, N]))
+        ->and($rollUps[1]->counts->judged())->toBe(4)
+        ->and($tree->below(2))->toBe([2, 4]);
+});
+
+it('tells what moved', function (Status $before, Status $now, Movement $movement) {
+    expect(Movement::between($before, $now))->toBe($movement);
+})->with([
+    [G, A, Movement::Worse], [A, R, Movement::Worse], [R, A, Movement::Better], [R, G, Movement::Recovered],
+    [A, G, Movement::Recovered], [A, A, Movement::None], [D, R, Movement::None], [G, N, Movement::None],
+]);
+
+it('counts a streak over gaps', function (array $latestFirst, ?Status $status, ?int $length) {
+    $streak = Streak::of($latestFirst);
+
+    expect($streak?->status)->toBe($status)->and($streak?->length)->toBe($length);
+})->with([
+    [[R, R, R, A, R], R, 3],
+    [[D, R, N, R, G], R, 2],
+    [[D, N], null, null],
+]);

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+    testDir: 'tests/browser',
+    outputDir: 'var/playwright',
+    // The tests share one database and follow the month in its order.
+    workers: 1,
+    fullyParallel: false,
+    timeout: 40_000,
+    expect: { timeout: 10_000 },
+    use: {
+        baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:8080',
+        viewport: { width: 1280, height: 800 },
+        locale: 'en-GB',
+        trace: 'retain-on-failure',
+        launchOptions: {
+            executablePath: '/usr/bin/chromium',
+            args: [
+                '--no-sandbox',
+                '--disable-gpu',
+                '--disable-quic',
+                '--disable-background-networking',
+                '--disable-component-update',
+                '--disable-sync',
+            ],
+        },
+    },
+});

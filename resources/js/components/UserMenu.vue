@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { useSession } from '@/composables/useSession';
+import { useTheme, type Theme } from '@/composables/useTheme';
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue';
+import { useQueryClient } from '@tanstack/vue-query';
+import { ref } from 'vue';
+
+const { user, signOut, setLocale } = useSession();
+const { theme, set } = useTheme();
+const queries = useQueryClient();
+const refused = ref('');
+
+const THEMES: { value: Theme; name: string }[] = [
+    { value: 'device', name: 'as the device' },
+    { value: 'light', name: 'light' },
+    { value: 'dark', name: 'dark' },
+];
+const LOCALES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL', 'de-CH'] as const;
+const sample = (locale: string): string => new Intl.NumberFormat(locale, { minimumFractionDigits: 1 }).format(12345.5);
+
+async function choose(locale: string): Promise<void> {
+    const known = LOCALES.find((each) => each === locale);
+    if (known === undefined) {
+        return;
+    }
+    try {
+        await setLocale(known);
+        refused.value = '';
+        // What is typed is shown as the server writes it for this setting.
+        await queries.invalidateQueries();
+    } catch (error) {
+        refused.value = error instanceof Error ? error.message : '';
+    }
+}
+</script>
+
+<template>
+    <Popover v-if="user" class="relative">
+        <PopoverButton class="rounded-[3px] py-1 text-[14px] text-on-sea focus-visible:outline-brass-bright">{{
+            user.name
+        }}</PopoverButton>
+        <PopoverPanel
+            class="absolute top-full right-0 z-20 mt-1 w-72 rounded-[4px] border border-rule bg-sheet p-4 text-ink shadow-[0_6px_24px_rgb(0_0_0/.16)]"
+        >
+            <div class="font-semibold">{{ user.name }}</div>
+            <div class="mb-3 text-[13.5px] text-ink-soft">{{ user.role }}</div>
+            <fieldset class="border-t border-rule pt-2.5 pb-3">
+                <legend class="sr-only">Appearance</legend>
+                <div class="mb-1 text-[13.5px] text-ink-soft">Appearance</div>
+                <div class="flex gap-4">
+                    <button
+                        v-for="each in THEMES"
+                        :key="each.value"
+                        type="button"
+                        class="tab"
+                        :aria-pressed="theme === each.value"
+                        @click="set(each.value)"
+                    >
+                        {{ each.name }}
+                    </button>
+                </div>
+            </fieldset>
+            <label class="block border-t border-rule pt-2.5 pb-3">
+                <span class="mb-1 block text-[13.5px] text-ink-soft">Numbers are written</span>
+                <select
+                    class="field w-full"
+                    :value="user.locale"
+                    @change="choose(($event.target as HTMLSelectElement).value)"
+                >
+                    <option v-for="each in LOCALES" :key="each" :value="each">{{ sample(each) }} ({{ each }})</option>
+                </select>
+                <span v-if="refused" class="error" role="alert">{{ refused }}</span>
+            </label>
+            <button type="button" class="button button-quiet mt-1 w-full" @click="signOut">Sign out</button>
+        </PopoverPanel>
+    </Popover>
+</template>

@@ -1,0 +1,58 @@
+import type { Schemas, Shown } from '@/api/client';
+import { computed } from 'vue';
+import { useSession } from './useSession';
+
+const formatters = new Map<string, Intl.NumberFormat>();
+
+function shape(digits: string, locale: string, sign: boolean): string {
+    const decimals = digits.split('.')[1]?.length ?? 0;
+    const key = `${locale}/${decimals}/${sign}`;
+    let formatter = formatters.get(key);
+    if (formatter === undefined) {
+        formatter = new Intl.NumberFormat(locale, {
+            minimumFractionDigits: decimals,
+            maximumFractionDigits: decimals,
+            signDisplay: sign ? 'exceptZero' : 'negative',
+        });
+        formatters.set(key, formatter);
+    }
+    // A string is formatted exactly; a number would have been rounded to a float first.
+    return formatter.format(digits as Intl.StringNumericLiteral).replace('-', '−');
+}
+
+const isCurrency = (measure: string): boolean => /^\p{Sc}$/u.test(measure);
+
+/** Figures in the reader's number setting. The server has rounded and scaled them already. */
+export function useNumbers() {
+    const { user } = useSession();
+    const locale = computed(() => user.value?.locale ?? 'en-GB');
+
+    const figure = (shown: Shown, measure = ''): string => {
+        const text = shape(shown.digits, locale.value, false) + shown.suffix;
+        return isCurrency(measure) ? text.replace(/^−?/, (minus) => minus + measure) : text;
+    };
+
+    const signed = (shown: Shown, measure = ''): string => {
+        const text = shape(shown.digits, locale.value, true) + shown.suffix;
+        return isCurrency(measure) ? text.replace(/^[+−]?/, (sign) => sign + measure) : text;
+    };
+
+    return {
+        figure,
+        signed,
+        percent: (digits: string): string => `${shape(digits, locale.value, true)} %`,
+        plain: (value: number): string =>
+            new Intl.NumberFormat(locale.value, { maximumSignificantDigits: 4 }).format(value).replace('-', '−'),
+        /** What stands behind a figure: nothing for a currency, which stands before it. */
+        unitOf: (measure: string): string => (isCurrency(measure) ? '' : measure),
+        betterOrWorse: (effect: Schemas['Difference']['effect']): string =>
+            ({ favourable: 'better', adverse: 'worse', none: 'no difference' })[effect],
+    };
+}
+
+const WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'];
+
+/** Small numbers in words, as a sentence that is read aloud has them. */
+export const counted = (count: number): string => WORDS[count] ?? String(count);
+
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,0 +1,57 @@
+import { api, read, whenSignedOut, type Schemas } from '@/api/client';
+import { computed, readonly, ref } from 'vue';
+
+const session = ref<Schemas['Session'] | null>(null);
+
+whenSignedOut(() => {
+    if (session.value !== null) {
+        session.value = { ...session.value, user: null };
+    }
+});
+
+/** Who is signed in, and the units that everybody sees. */
+export function useSession() {
+    const units = computed(() => new Map((session.value?.units ?? []).map((unit) => [unit.code, unit])));
+
+    /** From the organisation down to the unit. */
+    function path(code: string): Schemas['Unit'][] {
+        const unit = units.value.get(code);
+        return unit === undefined ? [] : [...(unit.parent === null ? [] : path(unit.parent)), unit];
+    }
+
+    function childrenOf(code: string | null): Schemas['Unit'][] {
+        return (session.value?.units ?? []).filter((unit) => unit.parent === code);
+    }
+
+    async function load(): Promise<void> {
+        session.value = await read(api.GET('/api/session'));
+    }
+
+    async function signIn(email: string, password: string): Promise<void> {
+        session.value = await read(api.POST('/api/session', { body: { email, password } }));
+    }
+
+    async function signOut(): Promise<void> {
+        await read(api.DELETE('/api/session'));
+        window.location.assign('/');
+    }
+
+    async function setLocale(locale: 'en-GB' | 'en-US' | 'de-DE' | 'fr-FR' | 'nl-NL' | 'de-CH'): Promise<void> {
+        session.value = await read(api.PATCH('/api/session', { body: { locale } }));
+    }
+
+    return {
+        session: readonly(session),
+        user: computed(() => session.value?.user ?? null),
+        units,
+        root: computed(() => session.value?.units.find((unit) => unit.parent === null) ?? null),
+
+        path,
+
+        childrenOf,
+        load,
+        signIn,
+        signOut,
+        setLocale,
+    };
+}

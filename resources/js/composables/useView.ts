@@ -1,0 +1,42 @@
+import type { Schemas, Span } from '@/api/client';
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useSession } from './useSession';
+
+const SPANS: Span[] = ['month', 'quarter', 'yearToDate', 'rolling12'];
+
+/** The unit, month and span that are looked at. They live in the address, so that any view can be linked. */
+export function useView() {
+    const route = useRoute();
+    const router = useRouter();
+    const { session, user, units } = useSession();
+
+    const asked = (name: string): string => {
+        const value = route.query[name];
+        return typeof value === 'string' ? value : '';
+    };
+
+    const unit = computed<Schemas['Unit']>(() => {
+        const found = units.value.get(asked('unit')) ?? units.value.get(user.value?.unit ?? '');
+        return found ?? { code: '', name: '', kind: '', parent: null };
+    });
+    const period = computed(() =>
+        /^\d{4}-(0[1-9]|1[0-2])$/.test(asked('period')) ? asked('period') : (session.value?.period ?? ''),
+    );
+    const span = computed<Span>(() => SPANS.find((each) => each === asked('span')) ?? 'month');
+
+    /** The query of a link that changes some of the view and keeps the rest. */
+    const query = (change: Partial<{ unit: string; period: string; span: Span }> = {}) => ({
+        unit: change.unit ?? unit.value.code,
+        period: change.period ?? period.value,
+        span: change.span ?? span.value,
+    });
+
+    return {
+        unit,
+        period,
+        span,
+        query,
+        show: (change: Parameters<typeof query>[0]) => router.push({ query: query(change) }),
+    };
+}

@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import { api, read } from '@/api/client';
+import StateNote from '@/components/StateNote.vue';
+import { counted } from '@/composables/useNumbers';
+import { longMonth, monthAndYear, shortMonthAndYear, step } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
+import { useQuery, useQueryClient } from '@tanstack/vue-query';
+import { useTitle } from '@vueuse/core';
+import { computed, ref, useTemplateRef } from 'vue';
+import { onBeforeRouteLeave } from 'vue-router';
+import LogbookRow from './LogbookRow.vue';
+import { useEntries, type SheetRow } from './useEntries';
+
+const { unit, period, query } = useView();
+const { user } = useSession();
+const queries = useQueryClient();
+
+const { data, error, isPending, refetch } = useQuery({
+    queryKey: computed(() => ['logbook', unit.value.code, period.value]),
+    queryFn: () =>
+        read(
+            api.GET('/api/units/{unit}/logbook', {
+                params: { path: { unit: unit.value.code }, query: { period: period.value } },
+            }),
+        ),
+});
+
+const savedAt = ref('');
+const sheet = useEntries(
+    computed(() => user.value?.name ?? ''),
+    period,
+    data,
+    () => {
+        savedAt.value = new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+        void queries.invalidateQueries({ queryKey: ['ribbon'] });
+        void queries.invalidateQueries({ queryKey: ['scorecard'], refetchType: 'none' });
+        void queries.invalidateQueries({ queryKey: ['row'], refetchType: 'none' });
+    },
+);
+
+const onlyOpen = ref(false);
+/** Rows that were open when the filter was set stay until it is set again: nothing vanishes under the hand. */
+const shownIds = ref<Set<number> | null>(null);
+
+function toggleOpen(): void {
+    onlyOpen.value = !onlyOpen.value;
+    shownIds.value = onlyOpen.value ? new Set(sheet.lines.value.filter(isOpen).map(({ row }) => row.id)) : null;
+}
+
+const isOpen = ({ figure }: SheetRow): boolean => figure.saved === '';
+const wantsNote = ({ row, note, figure }: SheetRow): boolean =>
+    figure.saved !== '' && row.verdict.wantsNote && note.saved === '';
+
+const lines = computed(() =>
+    sheet.lines.value.filter(({ row }) => shownIds.value === null || shownIds.value.has(row.id)),
+);
+const left = computed(() => sheet.lines.value.filter(isOpen).length);
+const unexplained = computed(() => sheet.lines.value.filter(wantsNote).length);
+const total = computed(() => sheet.lines.value.length);
+
+const groups = computed(() => {
+    const found: { unit: string; lines: SheetRow[] }[] = [];
+    for (const line of lines.value) {
+        if (found.at(-1)?.unit === line.row.unit) {
+            found.at(-1)?.lines.push(line);
+        } else {
+            found.push({ unit: line.row.unit, lines: [line] });
+        }
+    }
+    return found;
+});
+
+const state = computed(() => {
+    if (sheet.waiting.value > 0) {
+        return `No connection: ${counted(sheet.waiting.value)} kept here, sent when it is back`;
+    }
+    if (sheet.saving.value) {
+        return 'Saving …';
+    }
+    return savedAt.value === '' ? 'Saved as you go' : `Saved ${savedAt.value}`;
+});
+
+const focused = ref<number | null>(null);
+const table = useTemplateRef<HTMLElement>('table');
+
+/** Enter goes to the next open cell, the arrows to the neighbour. */
+function go(from: number, where: 'open' | 'next' | 'previous'): void {
+    const all = lines.value;
+    const index = all.findIndex(({ row }) => row.id === from);
+    const later = [...all.slice(index + 1), ...all.slice(0, index)];
+    const line =
+        where === 'next'
+            ? all[index + 1]
+            : where === 'previous'
+              ? all[index - 1]
+              : later.find(({ row, figure }) => figure.text === '' && row.id !== from);
+    const input = line === undefined ? null : table.value?.querySelector<HTMLInputElement>(`#figure-${line.row.id}`);
+    input?.focus();
+    input?.select();
+}
+
+useTitle(computed(() => `Logbook, ${monthAndYear(period.value)} · Kybernet`));
+
+onBeforeRouteLeave(() => {
+    const stuck = sheet.unsaved.value > 0 && !sheet.saving.value && sheet.waiting.value === 0;
+    return !stuck || window.confirm('Some figures are not saved yet. They are kept in this browser. Leave the sheet?');
+});
+</script>
+
+<template>
+    <div class="flex flex-wrap items-end gap-x-6 gap-y-2 border-b border-rule pb-3">
+        <div>
+            <h1 class="text-[28px] leading-[1.15]">{{ longMonth(period) }}, for {{ unit.name }}</h1>
+            <p class="mt-[5px] text-[17px]">
+                <template v-if="total > 0">
+                    {{ total - left }} of {{ total }} figures are in;
+                    <b v-if="unexplained > 0" class="font-[650] text-red-text"
+                        >{{ counted(unexplained) }} {{ unexplained === 1 ? 'needs' : 'need' }} a reason</b
+                    >
+                    <template v-else>none needs a reason</template>.
+                </template>
+                <template v-else>&nbsp;</template>
+            </p>
+        </div>
+        <div v-if="total > 0" class="ml-auto text-right text-[13.5px] text-ink-soft">
+            {{ left === 0 ? 'all in' : `${left} left` }}
+            <svg
+                class="mt-1.5 block h-[5px] w-[220px]"
+                viewBox="0 0 100 5"
+                preserveAspectRatio="none"
+                role="img"
+                :aria-label="`${total - left} of ${total} figures are in`"
+            >
+                <rect width="100" height="5" class="fill-fill" />
+                <rect :width="((total - left) / total) * 100" height="5" class="fill-brass" />
+            </svg>
+        </div>
+    </div>
+
+    <StateNote v-if="isPending" loading />
+    <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
+    <StateNote v-else-if="data && !data.open" :title="`${monthAndYear(period)} has not begun yet`">
+        Figures can be entered from its first day on. Choose an earlier month in the year ribbon.
+    </StateNote>
+    <StateNote v-else-if="total === 0" title="Nothing here is yours to enter">
+        The KPIs of {{ unit.name }} are entered by others. You can read them on its
+        <RouterLink class="quiet-link" :to="{ name: 'scorecard', query: query() }">scorecard</RouterLink>.
+    </StateNote>
+    <template v-else>
+        <div class="flex flex-wrap items-center gap-x-[18px] py-[9px] text-[13.5px] text-ink-soft">
+            <span
+                >Show:
+                <button type="button" class="quiet-link" :aria-pressed="onlyOpen" @click="toggleOpen">
+                    {{ onlyOpen ? 'open ones' : 'all mine' }}
+                </button></span
+            >
+            <span class="hidden md:inline">Enter: next open figure · Arrows: up and down · Esc: put back</span>
+            <span
+                class="ml-auto text-[12.5px]"
+                :class="sheet.waiting.value > 0 ? 'font-semibold text-amber-text' : 'text-ink-faint'"
+                role="status"
+                >{{ state }}</span
+            >
+        </div>
+        <table ref="table" class="w-full table-fixed border-collapse">
+            <colgroup>
+                <col class="md:w-[262px]" />
+                <col class="hidden w-[92px] md:table-column" />
+                <col class="hidden w-[92px] md:table-column" />
+                <col class="hidden w-[92px] sm:table-column" />
+                <col class="w-[138px]" />
+                <col class="w-[46px]" />
+                <col class="hidden md:table-column" />
+            </colgroup>
+            <thead>
+                <tr class="text-right text-[12.5px] text-ink-faint [&>th]:pt-[3px] [&>th]:pb-1 [&>th]:font-medium">
+                    <th><span class="sr-only">KPI</span></th>
+                    <th class="hidden md:table-cell">{{ longMonth(step(period, -1)) }}</th>
+                    <th class="hidden md:table-cell">{{ shortMonthAndYear(step(period, -12)) }}</th>
+                    <th class="hidden sm:table-cell">target</th>
+                    <th>{{ longMonth(period) }}</th>
+                    <th><span class="sr-only">Status</span></th>
+                    <th class="hidden pl-[10px] text-left md:table-cell">note</th>
+                </tr>
+            </thead>
+            <tbody v-for="group in groups" :key="group.unit">
+                <tr v-if="groups.length > 1">
+                    <th scope="rowgroup" colspan="7" class="h-[42px] border-t border-rule pt-3 text-left">
+                        <h2 class="text-[17px]">{{ group.unit }}</h2>
+                    </th>
+                </tr>
+                <LogbookRow
+                    v-for="line in group.lines"
+                    :key="line.row.id"
+                    :line="line"
+                    :opened="focused === line.row.id"
+                    @focus="focused = line.row.id"
+                    @type="(text) => sheet.type(line.row.id, text)"
+                    @type-note="(text) => sheet.typeNote(line.row.id, text)"
+                    @save="(what) => sheet.save(line.row.id, what)"
+                    @settle="(what, mine) => sheet.settle(line.row.id, what, mine)"
+                    @put-back="sheet.putBack(line.row.id)"
+                    @go="(where) => go(line.row.id, where)"
+                />
+            </tbody>
+        </table>
+        <p v-if="lines.length === 0" class="border-t border-rule py-6 text-ink-soft">
+            Nothing is open here: every figure of {{ longMonth(period) }} is in.
+        </p>
+    </template>
+</template>

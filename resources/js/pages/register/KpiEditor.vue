@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { api, read } from '@/api/client';
+import StateNote from '@/components/StateNote.vue';
+import { monthAndYear } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
+import { useQuery } from '@tanstack/vue-query';
+import { useEventListener, useTitle } from '@vueuse/core';
+import { computed, nextTick, ref, watch } from 'vue';
+import { onBeforeRouteLeave, useRouter } from 'vue-router';
+import PartCounted from './PartCounted.vue';
+import PartGood from './PartGood.vue';
+import PartWhat from './PartWhat.vue';
+import PartWhere from './PartWhere.vue';
+import { GATHERED_BY } from './words';
+import { blank, PARTS, useDraft, type Part } from './useDraft';
+
+/** A definition as a full page, in four parts that follow the talk with a department head. */
+const props = defineProps<{ code?: string }>();
+
+const router = useRouter();
+const { unit, period, query } = useView();
+const { user, units, path } = useSession();
+const { draft, changed, problem, busy, faultyParts, start, error, save, putBack } = useDraft(period);
+const part = ref<Part>('What and why');
+
+const register = useQuery({ queryKey: ['register'], queryFn: () => read(api.GET('/api/kpis')) });
+const definition = useQuery({
+    queryKey: computed(() => ['kpi', props.code, period.value]),
+    queryFn: () =>
+        read(
+            api.GET('/api/kpis/{kpi}', {
+                params: { path: { kpi: props.code ?? '' }, query: { period: period.value } },
+            }),
+        ),
+    enabled: computed(() => props.code !== undefined),
+    staleTime: 0,
+});
+
+const isNew = computed(() => props.code === undefined);
+const mayEdit = computed(() => user.value?.defines === true);
+
+watch(
+    () => [props.code, definition.data.value] as const,
+    ([code, loaded]) => {
+        if (code === undefined) {
+            const home = path(unit.value.code)[1] ?? unit.value;
+            start({
+                ...blank(home.code, period.value),
+                level: home.parent === null ? 'organisational' : 'departmental',
+            });
+        } else if (loaded !== undefined && !changed.value) {
+            start(loaded);
+        }
+    },
+    { immediate: true },
+);
+
+const title = computed(() => (draft.value.name !== '' ? draft.value.name : isNew.value ? 'A new KPI' : ''));
+useTitle(computed(() => `${title.value} · Register · Kybernet`));
+
+const subtitle = computed(() =>
+    [
+        draft.value.code,
+        units.value.get(draft.value.department)?.name ?? '',
+        draft.value.level,
+        `monthly${draft.value.measure === '' ? '' : ` in ${draft.value.measure}`}, ${GATHERED_BY[draft.value.accumulation]} over time`,
+    ]
+        .filter((each) => each !== '')
+        .join(' · '),
+);
+
+let leaving = false;
+
+async function submit(): Promise<void> {
+    const result = await save(props.code ?? null);
+    if (result !== null) {
+        leaving = true;
+        await router.replace({ name: 'kpi', params: { code: result.code }, query: query() });
+        leaving = false;
+        savedNote.value = `Saved. It is judged like this from ${draft.value.rule === null ? 'the start' : monthAndYear(draft.value.rule.from)} on.`;
+        return;
+    }
+    part.value = PARTS.find((each) => faultyParts.value.has(each)) ?? part.value;
+    await nextTick();
+    document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+}
+
+const savedNote = ref('');
+watch(changed, (now) => {
+    if (now) {
+        savedNote.value = '';
+    }
+});
+
+const ask = (): boolean =>
+    leaving || !changed.value || window.confirm('This definition has changes that are not saved. Leave it?');
+onBeforeRouteLeave(ask);
+useEventListener(window, 'beforeunload', (event) => {
+    if (changed.value) {
+        event.preventDefault();
+    }
+});
+</script>
+
+<template>
+    <StateNote v-if="!isNew && definition.isPending.value" loading />
+    <StateNote
+        v-else-if="!isNew && definition.error.value"
+        :error="definition.error.value"
+        @retry="definition.refetch"
+    />
+    <StateNote v-else-if="isNew && !mayEdit" title="Defining is the analyst's work">
+        Your account reads the register.
+        <RouterLink class="quiet-link" :to="{ name: 'register', query: query() }">Back to the list</RouterLink>
+    </StateNote>
+    <form v-else novalidate @submit.prevent="submit">
+        <div class="flex flex-wrap items-end gap-4 border-b border-rule pb-2.5">
+            <div class="min-w-0">
+                <h1 class="text-[28px] leading-[1.15]">{{ title }}</h1>
+                <span class="text-[14.5px] text-ink-soft">{{ subtitle }}</span>
+            </div>
+            <div class="ml-auto flex items-center gap-2.5">
+                <RouterLink
+                    class="quiet-link mr-2 text-[13.5px] text-ink-soft"
+                    :to="{ name: 'register', query: query() }"
+                    >All KPIs</RouterLink
+                >
+                <template v-if="mayEdit">
+                    <button type="button" class="button button-quiet" :disabled="!changed || busy" @click="putBack">
+                        Put back
+                    </button>
+                    <button type="submit" class="button" :disabled="!changed || busy">
+                        {{ isNew ? 'Define it' : 'Save' }}
+                    </button>
+                </template>
+            </div>
+        </div>
+        <p v-if="problem" class="error pt-2 text-[14.5px]" role="alert">{{ problem.detail }}</p>
+        <p v-else-if="savedNote" class="pt-2 text-[14.5px] text-ink-soft" role="status">{{ savedNote }}</p>
+        <div role="tablist" aria-label="Parts of the definition" class="flex flex-wrap gap-x-6 pt-2.5 pb-5">
+            <button
+                v-for="each in PARTS"
+                :id="`tab-${PARTS.indexOf(each)}`"
+                :key="each"
+                type="button"
+                role="tab"
+                class="tab"
+                :aria-selected="part === each"
+                :aria-controls="`part-${PARTS.indexOf(each)}`"
+                @click="part = each"
+            >
+                {{ each }}<span v-if="faultyParts.has(each)" class="ml-1.5 text-[13px] text-red-text">to correct</span>
+            </button>
+        </div>
+        <!-- All parts stay in the page, so that what is typed in one is there when its tab is chosen again. -->
+        <fieldset :disabled="!mayEdit || busy" class="min-w-0">
+            <legend class="sr-only">Definition</legend>
+            <PartWhat
+                v-show="part === 'What and why'"
+                id="part-0"
+                v-model="draft"
+                role="tabpanel"
+                aria-labelledby="tab-0"
+                :error="error"
+                :themes="register.data.value?.themes ?? []"
+            />
+            <PartCounted
+                v-show="part === 'How it is counted'"
+                id="part-1"
+                v-model="draft"
+                role="tabpanel"
+                aria-labelledby="tab-1"
+                :error="error"
+                :people="register.data.value?.people ?? []"
+            />
+            <PartGood
+                v-show="part === 'What good looks like'"
+                id="part-2"
+                v-model="draft"
+                role="tabpanel"
+                aria-labelledby="tab-2"
+                :error="error"
+            />
+            <PartWhere
+                v-show="part === 'Where'"
+                id="part-3"
+                v-model="draft"
+                role="tabpanel"
+                aria-labelledby="tab-3"
+                :error="error"
+            />
+        </fieldset>
+    </form>
+</template>

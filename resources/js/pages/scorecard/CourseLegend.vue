@@ -1,0 +1,38 @@
+<script setup lang="ts">
+/** Names every mark of the course strip. */
+const hideTargets = defineModel<boolean>('hideTargets', { required: true });
+</script>
+
+<template>
+    <div class="flex flex-wrap items-center gap-x-5 gap-y-1 border-t border-rule py-[7px] text-[13.5px] text-ink-soft">
+        <span class="hidden items-center gap-1.5 md:flex">
+            <svg width="34" height="14" aria-hidden="true"><rect y="5" width="34" height="4" class="fill-ink" /></svg
+            >actual
+        </span>
+        <span v-if="!hideTargets" class="hidden items-center gap-1.5 md:flex">
+            <svg width="8" height="16" aria-hidden="true">
+                <rect x="3" y="0" width="2" height="16" class="fill-ink" /></svg
+            >target
+        </span>
+        <span class="hidden items-center gap-1.5 md:flex">
+            <svg width="13" height="14" viewBox="0 0 13 14" aria-hidden="true">
+                <path d="M6.5 1 L12 7 L6.5 13 L1 7Z" class="fill-sheet stroke-ink" stroke-width="1.2" /></svg
+            >last year
+        </span>
+        <span class="hidden items-center gap-1.5 md:flex">
+            <svg width="60" height="9" aria-hidden="true">
+                <rect width="20" height="9" class="fill-green-zone" />
+                <rect x="20" width="20" height="9" class="fill-amber-zone" />
+                <rect x="40" width="20" height="9" class="fill-red-zone" /></svg
+            >this KPI's own zones
+        </span>
+        <button
+            type="button"
+            class="quiet-link ml-auto"
+            :aria-pressed="hideTargets"
+            @click="hideTargets = !hideTargets"
+        >
+            {{ hideTargets ? 'Show targets' : 'Hide targets' }}
+        </button>
+    </div>
+</template>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { api, read, type Schemas } from '@/api/client';
+import Needle from '@/components/Needle.vue';
+import StateNote from '@/components/StateNote.vue';
+import { useNumbers } from '@/composables/useNumbers';
+import { shortMonth, shortMonthAndYear } from '@/composables/usePeriods';
+import { useView } from '@/composables/useView';
+import { useQuery } from '@tanstack/vue-query';
+import { computed } from 'vue';
+
+/** What stands behind a row: the sentence that judges it, the months of its year, the notes. */
+const props = defineProps<{ row: Schemas['ScorecardRow'] }>();
+
+const { period, span, query } = useView();
+const { figure } = useNumbers();
+
+const { data, error, isPending, refetch } = useQuery({
+    queryKey: computed(() => ['row', props.row.id, period.value, span.value]),
+    queryFn: () =>
+        read(
+            api.GET('/api/measured/{measured}', {
+                params: { path: { measured: props.row.id }, query: { period: period.value, span: span.value } },
+            }),
+        ),
+});
+
+const GATHERED = { sum: 'months are added up', mean: 'the mean of the months', latest: 'the latest month stands' };
+const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as keyof typeof GATHERED]);
+</script>
+
+<template>
+    <StateNote v-if="isPending" loading />
+    <StateNote v-else-if="error" :error="error" @retry="refetch" />
+    <div v-else-if="data" class="space-y-3">
+        <p class="max-w-[62em] text-[15px]">
+            <b class="font-[650]">{{ data.verdict.reason }}</b> {{ data.verdict.streak }}
+            <span class="text-ink-soft">{{ data.purpose }} Over a longer span, {{ gathered }}.</span>
+        </p>
+        <div class="overflow-x-auto">
+            <table class="w-full min-w-[720px] table-fixed border-collapse text-right text-[14px]">
+                <thead>
+                    <tr class="text-[12.5px] text-ink-faint [&>th]:pb-1 [&>th]:font-medium">
+                        <th class="w-[76px] text-left"><span class="sr-only">Month</span></th>
+                        <th
+                            v-for="month in data.months"
+                            :key="month.period"
+                            scope="col"
+                            :class="{ 'text-ink': month.period === period }"
+                        >
+                            {{ shortMonth(month.period) }}
+                        </th>
+                    </tr>
+                </thead>
+                <tbody
+                    class="[&_td]:h-[25px] [&_td]:border-t [&_td]:border-rule-soft [&_td]:whitespace-nowrap [&_th]:text-left [&_th]:text-[12.5px] [&_th]:font-normal [&_th]:text-ink-faint"
+                >
+                    <tr>
+                        <th scope="row">status</th>
+                        <td v-for="month in data.months" :key="month.period">
+                            <Needle v-if="month.actual || month.period <= period" :status="month.status" size="s" />
+                        </td>
+                    </tr>
+                    <tr class="font-semibold">
+                        <th scope="row">actual</th>
+                        <td v-for="month in data.months" :key="month.period">
+                            {{ month.actual ? figure(month.actual) : '' }}
+                        </td>
+                    </tr>
+                    <tr class="text-ink-soft">
+                        <th scope="row">target</th>
+                        <td v-for="month in data.months" :key="month.period">
+                            {{ month.target ? figure(month.target) : '' }}
+                        </td>
+                    </tr>
+                    <tr class="text-ink-soft">
+                        <th scope="row">last year</th>
+                        <td v-for="month in data.months" :key="month.period">
+                            {{ month.prior ? figure(month.prior) : '' }}
+                        </td>
+                    </tr>
+                </tbody>
+            </table>
+        </div>
+        <dl v-if="data.notes.length > 0" class="max-w-[76em]">
+            <div v-for="note in data.notes" :key="note.period" class="flex gap-4 py-0.5">
+                <dt class="w-[76px] shrink-0 text-ink-faint">{{ shortMonthAndYear(note.period) }}</dt>
+                <dd>
+                    {{ note.text }} <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
+                </dd>
+            </div>
+        </dl>
+        <p v-else class="text-[14px] text-ink-faint">No notes in the last two years.</p>
+        <p class="text-[14px]">
+            <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code: row.code }, query: query() }"
+                >How it is defined</RouterLink
+            >
+        </p>
+    </div>
+</template>

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client';
+import CourseStrip from '@/components/CourseStrip.vue';
+import DifferenceFigure from '@/components/DifferenceFigure.vue';
+import Needle from '@/components/Needle.vue';
+import NoteMark from '@/components/NoteMark.vue';
+import Wake from '@/components/Wake.vue';
+import { useNumbers } from '@/composables/useNumbers';
+import { defineAsyncComponent } from 'vue';
+
+const RowDetail = defineAsyncComponent(() => import('./RowDetail.vue'));
+
+defineProps<{ row: Schemas['ScorecardRow']; hideTargets: boolean; opened: boolean }>();
+defineEmits<{ toggle: [] }>();
+
+const { figure, unitOf } = useNumbers();
+</script>
+
+<template>
+    <tr
+        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_76px] [&>td]:max-md:content-center [&>td]:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
+        :class="opened ? 'bg-sheet' : 'hover:bg-sheet'"
+        @click="$emit('toggle')"
+    >
+        <td class="text-left"><Needle :status="row.status" /></td>
+        <td class="pr-3 pl-[2px] text-left">
+            <button
+                type="button"
+                data-row
+                class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold"
+                :aria-expanded="opened"
+                @click.stop="$emit('toggle')"
+            >
+                {{ row.name }}
+            </button>
+            <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint">{{
+                [row.measure, row.owner].filter(Boolean).join(' · ')
+            }}</span>
+        </td>
+        <td class="hidden pr-3 pl-3 md:table-cell"><CourseStrip :row="row" :hide-target="hideTargets" /></td>
+        <td>
+            <span v-if="row.actual" class="text-[18px] font-semibold whitespace-nowrap" :title="row.actual.exact"
+                >{{ figure(row.actual, row.measure)
+                }}<span
+                    v-if="unitOf(row.measure).length <= 4"
+                    class="ml-[3px] text-[12.5px] font-normal text-ink-faint"
+                    >{{ unitOf(row.measure) }}</span
+                ></span
+            >
+            <span v-else class="text-[14px] text-ink-faint">no reading</span>
+            <span
+                v-if="row.actual && row.reported < row.expected"
+                class="block text-[12px] leading-[1.1] text-ink-faint"
+                >{{ row.reported }} of {{ row.expected }} months</span
+            >
+        </td>
+        <td v-if="!hideTargets">
+            <DifferenceFigure :difference="row.variance" :measure="row.measure" :status="row.status" />
+        </td>
+        <td class="hidden md:table-cell">
+            <DifferenceFigure :difference="row.change" :measure="row.measure" :status="row.status" />
+        </td>
+        <td class="hidden pl-[22px] lg:table-cell">
+            <Wake :points="row.wake" :status="row.monthStatus" :hide-target="hideTargets" />
+        </td>
+        <td class="max-md:hidden"><NoteMark v-if="row.hasNote" /></td>
+    </tr>
+    <tr v-if="opened" class="bg-sheet max-md:block">
+        <td colspan="8" class="pr-3 pb-5 max-md:block md:pl-[36px]"><RowDetail :row="row" /></td>
+    </tr>
+</template>

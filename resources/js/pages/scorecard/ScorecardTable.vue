@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client';
+import Needle from '@/components/Needle.vue';
+import { counted } from '@/composables/useNumbers';
+import { useView } from '@/composables/useView';
+import ScorecardRow from './ScorecardRow.vue';
+
+defineProps<{ groups: readonly Schemas['ScorecardGroup'][]; hideTargets: boolean }>();
+const opened = defineModel<number | null>('opened', { required: true });
+
+const { query } = useView();
+
+const moved = ({ worse, recovered, better }: Schemas['Moved']): string =>
+    [
+        worse > 0 ? `${counted(worse)} got worse` : '',
+        recovered > 0 ? `${counted(recovered)} recovered` : '',
+        better > 0 ? `${counted(better)} got better` : '',
+    ]
+        .filter((part) => part !== '')
+        .join(', ');
+
+/** Arrow keys go from name to name, so that a whole scorecard can be read without a mouse. */
+function move(event: KeyboardEvent): void {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (by === undefined || !(event.target instanceof HTMLElement) || !event.target.matches('[data-row]')) {
+        return;
+    }
+    const names = [...(event.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[data-row]')];
+    event.preventDefault();
+    names[names.indexOf(event.target) + by]?.focus();
+}
+</script>
+
+<template>
+    <table class="w-full table-fixed border-collapse max-md:block" @keydown="move">
+        <colgroup>
+            <col class="w-[34px]" />
+            <col class="md:w-[25%] lg:w-[236px]" />
+            <col class="hidden md:table-column" />
+            <col class="w-[112px]" />
+            <col class="w-[92px] md:w-[104px]" :class="{ hidden: hideTargets }" />
+            <col class="hidden w-[104px] md:table-column" />
+            <col class="hidden w-[150px] lg:table-column" />
+            <col class="w-[30px]" />
+        </colgroup>
+        <thead class="max-md:sr-only">
+            <tr class="text-right text-[12.5px] text-ink-faint [&>th]:pt-[3px] [&>th]:pb-1 [&>th]:font-medium">
+                <th><span class="sr-only">Status</span></th>
+                <th><span class="sr-only">KPI</span></th>
+                <th class="hidden md:table-cell"><span class="sr-only">Course</span></th>
+                <th>figure</th>
+                <th v-if="!hideTargets">to target</th>
+                <th class="hidden md:table-cell">to last year</th>
+                <th class="hidden pl-[22px] text-left lg:table-cell">13 months</th>
+                <th><span class="sr-only">Note</span></th>
+            </tr>
+        </thead>
+        <tbody v-for="group in groups" :key="group.name" class="max-md:block">
+            <tr class="max-md:block">
+                <th
+                    scope="rowgroup"
+                    colspan="8"
+                    class="h-[46px] max-md:block border-t border-rule pt-2 text-left font-normal"
+                >
+                    <span class="flex items-center gap-[13px]">
+                        <Needle :status="group.status" />
+                        <h2 class="text-[17px]">
+                            <RouterLink
+                                v-if="group.unit"
+                                class="hover:text-brass"
+                                :to="{ query: query({ unit: group.unit }) }"
+                                >{{ group.name }}</RouterLink
+                            >
+                            <template v-else>{{ group.name }}</template>
+                        </h2>
+                        <span class="-ml-[3px] text-[13px] text-ink-soft">{{ moved(group.moved) }}</span>
+                    </span>
+                </th>
+            </tr>
+            <ScorecardRow
+                v-for="row in group.rows"
+                :key="row.id"
+                :row="row"
+                :hide-targets="hideTargets"
+                :opened="opened === row.id"
+                @toggle="opened = opened === row.id ? null : row.id"
+            />
+        </tbody>
+    </table>
+</template>

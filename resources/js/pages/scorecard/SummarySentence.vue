@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client';
+import { capital, counted } from '@/composables/useNumbers';
+import { longMonth, step } from '@/composables/usePeriods';
+import { computed } from 'vue';
+
+/** The page in one breath: how many are judged, how they stand, what moved, what is missing. */
+const props = defineProps<{ page: Schemas['ScorecardPage'] }>();
+
+const rest = computed(() => {
+    const { moved, missing, period } = props.page;
+    const moves = [
+        moved.worse > 0 ? `${counted(moved.worse)} got worse since ${longMonth(step(period, -1))}` : '',
+        moved.recovered > 0 ? `${counted(moved.recovered)} recovered` : '',
+    ].filter((part) => part !== '');
+    const absent =
+        missing === 0
+            ? 'no reading is missing'
+            : missing === 1
+              ? 'one reading is missing'
+              : `${counted(missing)} readings are missing`;
+    return `${capital([moves.length > 0 ? moves.join(', ') : `nothing moved since ${longMonth(step(period, -1))}`, absent].join('; '))}.`;
+});
+</script>
+
+<template>
+    <p class="text-[17px]">
+        <template v-if="page.counts.judged > 0">
+            Of {{ page.counts.judged }} judged,
+            <b class="font-[650]">{{ page.counts.green }} {{ page.counts.green === 1 ? 'is' : 'are' }} on course</b>,
+            <b class="font-[650]" :class="{ 'text-amber-text': page.counts.amber > 0 }"
+                >{{ page.counts.amber }} drifting</b
+            >,
+            <b class="font-[650]" :class="{ 'text-red-text': page.counts.red > 0 }">{{ page.counts.red }} off course</b
+            >. {{ rest }}
+        </template>
+        <template v-else-if="page.counts.noData > 0"
+            >Nothing can be judged yet: {{ counted(page.counts.noData) }} of the KPIs here have no reading.</template
+        >
+        <template v-else>Nothing here is judged: these KPIs are only tracked.</template>
+    </p>
+</template>

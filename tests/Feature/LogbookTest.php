@@ -1,0 +1,89 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\Reading;
+use Carbon\CarbonImmutable;
+use Illuminate\Support\Facades\DB;
+
+beforeEach(function () {
+    CarbonImmutable::setTestNow('2026-09-08');
+    $this->night = self::measured('NIGHT', 'NET');
+    $this->at = "/api/measured/{$this->night->id}";
+});
+
+afterEach(fn () => CarbonImmutable::setTestNow());
+
+it('shows a data owner their own KPIs of the unit and below, and an executive none', function () {
+    $rows = fn (string $account, string $unit): array => $this->as($account)->getJson("/api/units/{$unit}/logbook?period=2026-08")->assertOk()->json('rows');
+
+    expect($rows('owner', 'NET'))->toHaveCount(69)
+        ->and(array_unique(array_column($rows('owner', 'NET'), 'unit')))->toHaveCount(13)
+        ->and($rows('owner', 'WST'))->toBe([])
+        ->and($rows('owner', 'Z-FENWICK'))->toHaveCount(5)
+        ->and($rows('executive', 'NET'))->toBe([]);
+});
+
+it('judges a figure while it is typed, and saves nothing', function (string $typed, string $status) {
+    $this->as('owner')->postJson("{$this->at}/readings/2026-08/preview", ['typed' => $typed, 'version' => 0])
+        ->assertOk()->assertJsonPath('status', $status);
+    expect(Reading::query()->where('kpi_unit_id', $this->night->id)->where('period', '2026-08-01')->exists())->toBeFalse();
+})->with([['1.75', 'green'], ['1.80', 'amber'], ['1.93', 'red'], ['', 'no-data']]);
+
+it('saves a reading and answers with its judgement', function () {
+    $this->as('owner')->putJson("{$this->at}/readings/2026-08", ['typed' => ' 1.930 ', 'version' => 0])->assertOk()
+        ->assertJsonPath('typed', '1.93')->assertJsonPath('version', 1)->assertJsonPath('verdict.status', 'red')->assertJsonPath('verdict.wantsNote', true);
+
+    $this->getJson('/api/units/NET/ribbon?period=2026-08')->assertJsonPath('open', 3);
+    $this->putJson("{$this->at}/readings/2026-08", ['typed' => '', 'version' => 1])->assertOk()
+        ->assertJsonPath('typed', '')->assertJsonPath('version', 2)->assertJsonPath('verdict.status', 'no-data');
+});
+
+it('refuses what is no figure, beside it, with the text', function (string $typed, string $period, string $words) {
+    $answer = $this->as('owner')->putJson("{$this->at}/readings/{$period}", ['typed' => $typed, 'version' => 0])->assertStatus(422)
+        ->assertJsonPath('errors.0.pointer', '/typed');
+    expect($answer->json('errors.0.detail'))->toContain($words);
+})->with([
+    ['2,3 l', '2026-08', '2,3 l'],
+    ['1.123456789', '2026-08', 'decimals'],
+    ['1', '2026-10', 'October 2026 has not begun'],
+]);
+
+it('lets a month begin to be filled on its first day', function () {
+    $this->as('owner')->putJson("{$this->at}/readings/2026-09", ['typed' => '1.8', 'version' => 0])->assertOk();
+    $this->getJson('/api/units/NET/logbook?period=2026-10')->assertJsonPath('open', false);
+});
+
+it('never overwrites what somebody has not seen', function () {
+    $this->as('owner')->putJson("{$this->at}/readings/2026-08", ['typed' => '1.7', 'version' => 0])->assertOk();
+    $this->as('analyst')->putJson("{$this->at}/readings/2026-08", ['typed' => '1.9', 'version' => 0])->assertStatus(409)
+        ->assertJsonPath('current', ['text' => '1.7', 'version' => 1, 'by' => 'Tom Fairley']);
+    $this->putJson("{$this->at}/readings/2026-08", ['typed' => '1.9', 'version' => 1])->assertOk()->assertJsonPath('typed', '1.90');
+});
+
+it('keeps one note for a month, and refuses to overwrite it unseen', function () {
+    $note = fn (string $text, int $version) => $this->putJson("{$this->at}/notes/2026-08", ['text' => $text, 'version' => $version]);
+
+    $this->as('owner');
+    $note('Meter swapped.', 0)->assertOk()->assertJsonPath('note.text', 'Meter swapped.')->assertJsonPath('note.author', 'Tom Fairley');
+    $note('Another.', 0)->assertStatus(409)->assertJsonPath('current.text', 'Meter swapped.');
+    $note(str_repeat('x', 2001), 1)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/text');
+    $note('  ', 1)->assertOk()->assertJsonPath('note', null);
+});
+
+it('asks the database the same number of times, however many rows there are', function (string $path, int $most) {
+    $count = function (string $unit) use ($path): int {
+        DB::flushQueryLog();
+        DB::enableQueryLog();
+        $this->as('analyst')->getJson(str_replace('UNIT', $unit, $path))->assertOk();
+
+        return count(DB::getQueryLog());
+    };
+
+    // The units are read in the first request alone: one application answers all three of this test.
+    expect($count('OST'))->toBeLessThanOrEqual($most)->and($count('OST'))->toBe($count('Z-FENWICK'));
+})->with([
+    ['/api/units/UNIT/logbook?period=2026-08', 9],
+    ['/api/units/UNIT/ribbon?period=2026-08', 7],
+    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 8],
+]);

@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\User;
+use Illuminate\Routing\Route;
+use Illuminate\Support\Facades\Route as Routes;
+
+it('guards every route of the API by a policy', function () {
+    $open = ['GET api/session', 'POST api/session', 'PATCH api/session', 'DELETE api/session'];
+    $unguarded = collect(Routes::getRoutes()->getRoutes())
+        ->filter(fn (Route $route): bool => str_starts_with($route->uri(), 'api/'))
+        ->reject(fn (Route $route): bool => in_array($route->methods()[0].' '.$route->uri(), $open, true))
+        ->reject(fn (Route $route): bool => collect($route->middleware())->contains(fn (string $each): bool => str_starts_with($each, 'can:'))
+            && in_array('auth', $route->middleware(), true))
+        ->map(fn (Route $route): string => $route->uri());
+
+    expect($unguarded->values()->all())->toBe([]);
+});
+
+it('answers nobody who is not signed in', function (string $method, string $uri) {
+    $this->json($method, $uri)->assertStatus(401)->assertHeader('Content-Type', 'application/problem+json')->assertJsonPath('title', 'You are not signed in');
+})->with([
+    ['GET', '/api/units/NET/scorecard?period=2026-08'],
+    ['GET', '/api/kpis'],
+    ['POST', '/api/kpis'],
+    ['PATCH', '/api/session'],
+]);
+
+it('lets people enter only what is theirs', function (string $account, string $kpi, string $unit, int $status) {
+    $measured = self::measured($kpi, $unit);
+
+    $this->as($account)->putJson("/api/measured/{$measured->id}/readings/2026-08", ['typed' => '1', 'version' => 0])->assertStatus($status);
+    $this->as($account)->putJson("/api/measured/{$measured->id}/notes/2026-08", ['text' => 'because', 'version' => 0])->assertStatus($status);
+})->with([
+    'an analyst, anything' => ['analyst', 'FLOODING', 'WST', 200],
+    'an owner, their own' => ['owner', 'NIGHT', 'NET', 200],
+    'an owner, not another department' => ['owner', 'FLOODING', 'WST', 403],
+    'a head, their zones' => ['head', 'Z-COLOUR', 'Z-SANDRY', 200],
+    'a head, not another department' => ['head', 'FLOODING', 'WST', 403],
+    'an executive, nothing' => ['executive', 'NIGHT', 'NET', 403],
+]);
+
+it('lets only analysts define', function (string $account, int $status) {
+    $this->as($account)->postJson('/api/kpis?period=2026-08', [])->assertStatus($status);
+    $this->as($account)->putJson('/api/kpis/LEAK?period=2026-08', [])->assertStatus($status);
+})->with([['owner', 403], ['head', 403], ['executive', 403], ['analyst', 422]]);
+
+it('signs in, refuses politely, and signs out', function () {
+    $wrong = ['email' => 'analyst@ostermere.example', 'password' => 'guess'];
+    $this->postJson('/api/session', $wrong)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/password');
+    $this->postJson('/api/session', [])->assertStatus(422)->assertJsonCount(2, 'errors');
+
+    $this->postJson('/api/session', [...$wrong, 'password' => 'ostermere'])->assertOk()
+        ->assertJsonPath('user.name', 'Ines Marrow')->assertJsonPath('user.defines', true)->assertJsonPath('period', '2026-08');
+    $this->deleteJson('/api/session')->assertNoContent();
+    $this->assertGuest();
+});
+
+it('slows down those who guess passwords', function () {
+    $guess = fn () => $this->postJson('/api/session', ['email' => 'analyst@ostermere.example', 'password' => 'guess']);
+    foreach (range(1, 10) as $ignored) {
+        $guess()->assertStatus(422);
+    }
+    $guess()->assertStatus(429)->assertHeader('Retry-After')->assertJsonPath('title', 'Too many attempts');
+});
+
+it('keeps everything inline out of the page', function () {
+    $page = $this->get('/scorecard?unit=NET')->assertOk();
+
+    expect($page->headers->get('Content-Security-Policy'))->toContain("script-src 'self'")->not->toContain('unsafe')
+        ->and($page->getContent())->not->toMatch('/<script(?![^>]*src=)|<style|\son\w+=|\sstyle=/');
+});
+
+it('refuses requests that were forged elsewhere', function () {
+    // The framework leaves its check out in tests; here it is asked to do its work.
+    $this->app['env'] = 'production';
+    $this->as('analyst')->patchJson('/api/session', ['locale' => 'de-DE'])->assertStatus(419);
+
+    expect(User::query()->where('email', 'analyst@ostermere.example')->value('locale'))->toBe('en-GB');
+});

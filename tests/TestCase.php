@@ -1,0 +1,32 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Tests;
+
+use App\Models\KpiUnit;
+use App\Models\User;
+use Illuminate\Foundation\Testing\DatabaseTransactions;
+use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
+
+/**
+ * A test against the real application and its real database, loaded with Ostermere Water; each leaves it as it was.
+ */
+abstract class TestCase extends BaseTestCase
+{
+    use DatabaseTransactions;
+
+    /** Signs in as one of the demonstration accounts. */
+    public function as(string $account): static
+    {
+        return $this->actingAs(User::query()->where('email', "{$account}@ostermere.example")->firstOrFail());
+    }
+
+    protected static function measured(string $kpi, string $unit): KpiUnit
+    {
+        return KpiUnit::query()
+            ->whereRelation('kpi', 'code', $kpi)
+            ->whereRelation('unit', 'code', $unit)
+            ->firstOrFail();
+    }
+}
