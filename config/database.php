@@ -17,6 +17,8 @@ return [
             'search_path' => 'public',
             'sslmode' => 'disable',
             'timezone' => 'UTC',
+            // Signing in to the database costs more than most requests; the few server processes keep their connection.
+            'options' => [PDO::ATTR_PERSISTENT => true],
         ],
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => false],

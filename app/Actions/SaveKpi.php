@@ -13,10 +13,15 @@ use App\Models\Target;
 use App\Models\Theme;
 use App\Models\Unit;
 use App\Support\Month;
+use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Reference;
+use Kybernet\Core\Status\RuleSet as CoreRuleSet;
 
 /**
  * Defines a KPI, or changes its definition: with its rule set, where it is measured, and its targets, or not at all.
@@ -52,10 +57,12 @@ final readonly class SaveKpi
                     ]);
                 }
             }
+            $kpi->refresh();
             $this->saveRule($kpi, $draft);
+            $this->dropUnsoundRules($kpi);
             $this->saveMeasurements($kpi, $draft);
 
-            return $kpi->refresh();
+            return $kpi;
         });
     }
 
@@ -78,6 +85,18 @@ final readonly class SaveKpi
                 'amber' => (string) $rule->amber,
             ]);
         }
+    }
+
+    /**
+     * A KPI's polarity is not dated. Where it was turned around, older limits that cannot judge it any longer go:
+     * months before the newest rule set are then not judged, rather than judged the wrong way round.
+     */
+    private function dropUnsoundRules(Kpi $kpi): void
+    {
+        $polarity = Polarity::from($kpi->polarity);
+        $unsound = RuleSet::query()->where('kpi_id', $kpi->id)->get()->filter(fn (RuleSet $rule): bool => $polarity !== Polarity::None
+            && CoreRuleSet::problems($polarity, Reference::from($rule->reference), Deviation::from($rule->measure), BigDecimal::of($rule->green), BigDecimal::of($rule->amber)) !== []);
+        RuleSet::query()->whereKey($unsound->modelKeys())->delete();
     }
 
     private function saveMeasurements(Kpi $kpi, KpiDraft $draft): void

@@ -20,7 +20,7 @@ use Kybernet\Core\Status\RuleSet;
 use stdClass;
 
 /**
- * Reads definitions and figures in bulk: three queries, whatever the number of KPIs, units and months.
+ * Reads definitions and figures in bulk: four queries, whatever the number of KPIs, units and months.
  */
 final readonly class KpiStore
 {
@@ -45,20 +45,15 @@ final readonly class KpiStore
 
     private function definitions(): Builder
     {
-        $rules = $this->database->table('rule_sets')
-            ->whereColumn('rule_sets.kpi_id', 'kpis.id')
-            ->selectRaw("json_agg(json_build_array(to_char(valid_from, 'YYYY-MM'), reference, rule_sets.measure, green::text, amber::text))");
-
         return $this->database->table('kpi_unit')
             ->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
             ->leftJoin('themes', 'themes.id', '=', 'kpis.theme_id')
             ->leftJoin('users', 'users.id', '=', 'kpi_unit.owner_id')
             ->select([
-                'kpi_unit.id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
+                'kpi_unit.id', 'kpi_unit.kpi_id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
                 'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals',
                 'kpis.polarity', 'kpis.accumulation', 'themes.name as theme',
             ])
-            ->selectSub($rules, 'rules')
             ->orderByRaw('themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code');
     }
 
@@ -69,13 +64,14 @@ final readonly class KpiStore
         $ids = array_column($rows, 'id');
         $actuals = $this->series('readings', 'actual', $ids, $first, $last);
         $targets = $this->series('targets', 'target', $ids, $first, $last);
-        /** @var array<string, Definition> $parsed */
-        $parsed = [];
+        // One KPI is measured in many units; its definition is read once.
+        $definitions = [];
+        $rules = $this->rules(array_values(array_unique(array_column($rows, 'kpi_id'))));
+        foreach ($rows as $row) {
+            $definitions[$row->kpi_id] ??= self::definition($row, $rules[$row->kpi_id] ?? []);
+        }
 
-        return array_map(function (stdClass $row) use ($actuals, $targets, &$parsed): KpiFacts {
-            // One KPI is measured in many units; its definition is read once.
-            $definition = $parsed[$row->code] ??= self::definition($row);
-
+        return array_map(function (stdClass $row) use ($actuals, $targets, $definitions): KpiFacts {
             return new KpiFacts(
                 $row->id,
                 $row->unit_id,
@@ -88,50 +84,72 @@ final readonly class KpiStore
                 (float) $row->weight,
                 $row->owner_id,
                 $row->owner,
-                new Measurement($definition, $actuals[$row->id] ?? new Series([]), $targets[$row->id] ?? new Series([])),
+                new Measurement($definitions[$row->kpi_id], $actuals[$row->id] ?? new Series([]), $targets[$row->id] ?? new Series([])),
             );
         }, $rows);
     }
 
-    private static function definition(stdClass $row): Definition
+    /** @param  list<stdClass>  $rules */
+    private static function definition(stdClass $row, array $rules): Definition
     {
         $polarity = Polarity::from($row->polarity);
-        /** @var list<array{string, string, string, string, string}> $rules */
-        $rules = $row->rules === null || $polarity === Polarity::None ? [] : json_decode($row->rules, true, 4, JSON_THROW_ON_ERROR);
 
         return new Definition(
             $row->measure,
             max(0, $row->decimals),
             $polarity,
             Accumulation::from($row->accumulation),
-            array_map(fn (array $rule): RuleSet => RuleSet::define(
+            // A KPI that was judged once and is only tracked now keeps its rule sets, unused.
+            $polarity === Polarity::None ? [] : array_map(fn (stdClass $rule): RuleSet => RuleSet::define(
                 $polarity,
-                Period::parse($rule[0]),
-                Reference::from($rule[1]),
-                Deviation::from($rule[2]),
-                BigDecimal::of($rule[3])->stripTrailingZeros(),
-                BigDecimal::of($rule[4])->stripTrailingZeros(),
+                Month::ofDate($rule->valid_from),
+                Reference::from($rule->reference),
+                Deviation::from($rule->measure),
+                BigDecimal::of($rule->green)->stripTrailingZeros(),
+                BigDecimal::of($rule->amber)->stripTrailingZeros(),
             ), $rules),
         );
     }
 
     /**
-     * One row a KPI-unit with its months as JSON: far less to carry than a row a figure.
+     * @param  list<int>  $kpis
+     * @return array<int, list<stdClass>> dated rule sets by KPI
+     */
+    private function rules(array $kpis): array
+    {
+        $rules = [];
+        foreach ($this->database->table('rule_sets')->whereIn('kpi_id', $kpis)->get() as $rule) {
+            $rules[$rule->kpi_id][] = $rule;
+        }
+
+        return $rules;
+    }
+
+    /**
+     * One row a KPI-unit with its months as one text: far less to carry than a row a figure.
      *
      * @param  list<int>  $ids
      * @return array<int, Series>
      */
     private function series(string $table, string $column, array $ids, Period $first, Period $last): array
     {
-        return $this->database->table($table)
+        $rows = $this->database->table($table)
             ->whereIn('kpi_unit_id', $ids)
             ->whereBetween('period', [Month::date($first), Month::date($last)])
             ->whereNotNull($column)
             ->groupBy('kpi_unit_id')
             ->select('kpi_unit_id')
-            ->selectRaw("json_object_agg(to_char(period, 'YYYY-MM'), trim_scale({$column})::text) AS figures")
-            ->get()
-            ->mapWithKeys(fn (object $row): array => [$row->kpi_unit_id => new Series(json_decode($row->figures, true, 2, JSON_THROW_ON_ERROR))])
-            ->all();
+            ->selectRaw("string_agg(left(period::text, 7) || trim_scale({$column}), ' ') AS figures")
+            ->get();
+        $series = [];
+        foreach ($rows as $row) {
+            $figures = [];
+            foreach (explode(' ', $row->figures) as $figure) {
+                $figures[substr($figure, 0, 7)] = substr($figure, 7);
+            }
+            $series[$row->kpi_unit_id] = new Series($figures);
+        }
+
+        return $series;
     }
 }

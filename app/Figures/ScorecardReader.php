@@ -37,64 +37,53 @@ final readonly class ScorecardReader
     public function page(Unit $unit, Period $chosen, Span $span): ScorecardPage
     {
         $below = $this->organisation->below($unit->id);
-        // Two years and a month: the longest span, moved back a year, and the month before it.
-        $kpis = $this->kpis->inUnits($below, $chosen->plus(-24), $chosen);
-        $now = $this->statuses($kpis, $chosen, $span);
-        $before = $this->statuses($kpis, $chosen->previous(), $span);
-        $rollUps = $this->rollUps($unit, $kpis, $now);
-        $rollUpsBefore = $this->rollUps($unit, $kpis, $before);
-        $noted = $this->noted($kpis, $chosen);
-
+        // The span, the one of the month before, and both moved back a year; the wake shows a year and a month.
+        $first = $span->periods($chosen->previous(), $this->scorecard->year)[0]->yearEarlier();
+        $kpis = $this->kpis->inUnits($below, $first, $chosen);
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);
-        $groups = [];
-        $lines = [];
+        $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
+
+        $assessed = [];
+        $now = [];
         $movements = [];
         foreach ($kpis as $kpi) {
-            $movements[$kpi->id] = Movement::between($before[$kpi->id], $now[$kpi->id]);
+            if (isset($inRows[$kpi->unitId])) {
+                $assessed[$kpi->id] = $this->scorecard->assess($kpi->measurement, $chosen, $span);
+            }
+            $now[$kpi->id] = ($assessed[$kpi->id] ?? null)->status ?? $this->scorecard->status($kpi->measurement, $chosen, $span);
+            $movements[$kpi->id] = Movement::between($this->scorecard->status($kpi->measurement, $chosen->previous(), $span), $now[$kpi->id]);
         }
-        /** @param  list<KpiFacts>  $rows */
-        $group = fn (string $name, ?string $code, Status $status, array $rows): ScorecardGroup => new ScorecardGroup(
-            $name,
-            $code,
-            $status->value,
-            Moved::of(array_values(array_map(fn (KpiFacts $kpi): Movement => $movements[$kpi->id], $rows))),
-            array_values(array_map(fn (KpiFacts $kpi): ScorecardRow => ScorecardRow::of(
-                $kpi,
-                $this->scorecard->assess($kpi->measurement, $chosen, $span),
-                $movements[$kpi->id],
-                $span === Span::Month ? $now[$kpi->id] : $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
-                $chosen,
-                isset($noted[$kpi->id]),
-            ), $rows)),
+        $rollUps = $this->rollUps($unit, $kpis, $now);
+        $noted = $this->noted($kpis, $chosen);
+        $row = fn (KpiFacts $kpi): ScorecardRow => ScorecardRow::of(
+            $kpi,
+            $assessed[$kpi->id],
+            $movements[$kpi->id],
+            $span === Span::Month ? $now[$kpi->id] : $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
+            $chosen,
+            isset($noted[$kpi->id]),
         );
+        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiFacts $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
-        foreach ($this->byTheme($unit, $kpis, $expanded) as $name => $rows) {
-            $status = RollUp::weighted(array_map(fn (KpiFacts $kpi): array => [$now[$kpi->id], $kpi->weight], $rows), Counts::of([]))->status;
-            $groups[] = $group($name, null, $status, $rows);
+        $groups = [];
+        $lines = [];
+        foreach ($this->byTheme($unit, $kpis, $expanded) as $name => $own) {
+            $status = RollUp::weighted(array_map(fn (KpiFacts $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
+            $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
         foreach ($children as $child) {
-            $rows = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => $kpi->unitId === $child->id));
-            if ($expanded && $rows !== []) {
-                $groups[] = $group($child->name, $child->code, $rollUps[$child->id]->status, $rows);
-            } elseif (! $expanded) {
-                $inside = array_flip($this->organisation->below($child->id));
-                $lines[] = new UnitLine(
-                    $child->code,
-                    $child->name,
-                    $child->kind,
-                    $rollUps[$child->id]->status->value,
-                    CountsResource::of($rollUps[$child->id]->counts),
-                    Moved::of(array_values(array_map(
-                        fn (KpiFacts $kpi): Movement => $movements[$kpi->id],
-                        array_filter($kpis, fn (KpiFacts $kpi): bool => isset($inside[$kpi->unitId])),
-                    ))),
-                    $rollUpsBefore[$child->id]->status->value,
-                );
+            $inside = array_flip($expanded ? [$child->id] : $this->organisation->below($child->id));
+            $theirs = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => isset($inside[$kpi->unitId])));
+            $rollUp = $rollUps[$child->id];
+            if (! $expanded) {
+                $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsResource::of($rollUp->counts), $moved($theirs));
+            } elseif ($theirs !== []) {
+                $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($theirs), array_map($row, $theirs));
             }
         }
 
-        $shown = array_merge(...array_map(fn (ScorecardGroup $each): array => $each->rows, $groups));
+        $shown = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => isset($inRows[$kpi->unitId])));
 
         return new ScorecardPage(
             $chosen->key(),
@@ -102,26 +91,12 @@ final readonly class ScorecardReader
             $rollUps[$unit->id]->status->value,
             $rollUps[$unit->id]->score,
             $rollUps[$unit->id]->coverage,
-            CountsResource::of(Counts::of(array_map(fn (ScorecardRow $row): Status => $now[$row->id], $shown))),
-            Moved::of(array_map(fn (ScorecardRow $row): Movement => $movements[$row->id], $shown)),
-            count(array_filter($shown, fn (ScorecardRow $row): bool => $row->wake[count($row->wake) - 1]->actual === null)),
+            CountsResource::of(Counts::of(array_map(fn (KpiFacts $kpi): Status => $now[$kpi->id], $shown))),
+            $moved($shown),
+            count(array_filter($shown, fn (KpiFacts $kpi): bool => ! $kpi->measurement->actuals->has($chosen))),
             $groups,
             $lines,
         );
-    }
-
-    /**
-     * @param  list<KpiFacts>  $kpis
-     * @return array<int, Status>
-     */
-    private function statuses(array $kpis, Period $chosen, Span $span): array
-    {
-        $statuses = [];
-        foreach ($kpis as $kpi) {
-            $statuses[$kpi->id] = $this->scorecard->status($kpi->measurement, $chosen, $span);
-        }
-
-        return $statuses;
     }
 
     /**

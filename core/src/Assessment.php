@@ -5,7 +5,10 @@ declare(strict_types=1);
 namespace Kybernet\Core;
 
 use Kybernet\Core\Compare\LikeForLike;
+use Kybernet\Core\Compare\PriorYear;
 use Kybernet\Core\Compare\Variance;
+use Kybernet\Core\Status\Evidence;
+use Kybernet\Core\Status\Explanation;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Zones;
 
@@ -16,6 +19,7 @@ final readonly class Assessment
 {
     public function __construct(
         public LikeForLike $figures,
+        public PriorYear $prior,
         /** against the target */
         public ?Variance $variance,
         /** against the same months a year earlier */
@@ -23,8 +27,13 @@ final readonly class Assessment
         /** against the previous period; only where the span holds one period */
         public ?Variance $step,
         public Status $status,
-        /** the sentence that defends the status */
-        public string $reason,
         public ?Zones $zones,
+        private Evidence $evidence,
     ) {}
+
+    /** The sentence that defends the status: rule, reference, deviation and limits. */
+    public function reason(): string
+    {
+        return Explanation::of($this->evidence, $this->status);
+    }
 }

@@ -16,6 +16,5 @@ final readonly class UnitLine
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property] public CountsResource $counts,
         #[OA\Property] public Moved $moved,
-        #[OA\Property(ref: StatusSchema::REF, description: 'in the previous month, on the same span')] public string $before,
     ) {}
 }

@@ -24,7 +24,7 @@ final readonly class Verdict
     {
         return new self(
             $assessed->status->value,
-            $assessed->reason,
+            $assessed->reason(),
             $streak === null || $streak->length < 2 || $streak->status !== $assessed->status
                 ? null
                 : "{$streak->status->words()} for {$streak->length} months in a row.",

@@ -24,8 +24,8 @@ final readonly class WakePoint
     {
         return array_map(fn (Period $month): self => new self(
             $month->key(),
-            $measurement->actuals->at($month)?->__toString(),
-            $measurement->targets->at($month)?->__toString(),
+            $measurement->actuals->written($month),
+            $measurement->targets->written($month),
         ), $chosen->plus(1 - self::MONTHS)->to($chosen));
     }
 }

@@ -10,8 +10,8 @@ use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
 
 /**
- * A span's figures gathered over the same months on both sides: the actual over the months that have one, the
- * target over those, and last year over those moved back a year.
+ * A span's figures gathered over the same months on both sides: the actual over the months that have one, the target
+ * over those of them that have a target.
  */
 final readonly class LikeForLike
 {
@@ -19,21 +19,16 @@ final readonly class LikeForLike
      * @param  list<Period>  $months  of the span
      * @param  list<Period>  $reported  those that have an actual
      * @param  int  $compared  how many of the reported have a target
-     * @param  int  $comparedPrior  how many of the reported have an actual a year earlier
      * @param  Exact|null  $target  over the compared months; of the whole span when nothing is reported
      * @param  Exact|null  $comparedActual  the actual over the months that have a target too
-     * @param  Exact|null  $priorComparedActual  the actual over the months that have last year too
      */
     private function __construct(
         public array $months,
         public array $reported,
         public int $compared,
-        public int $comparedPrior,
         public ?Exact $actual,
         public ?Exact $target,
         public ?Exact $comparedActual,
-        public ?Exact $prior,
-        public ?Exact $priorComparedActual,
     ) {}
 
     /** @param  list<Period>  $months of the span, earliest first */
@@ -42,28 +37,16 @@ final readonly class LikeForLike
         $rule = $measurement->definition->accumulation;
         $actuals = $measurement->actuals;
         $reported = self::having($actuals, $months);
-        $withTarget = self::having($measurement->targets, $reported);
-        $withPrior = [];
-        $priorMonths = [];
-        foreach ($reported as $month) {
-            $yearEarlier = $month->yearEarlier();
-            if ($actuals->has($yearEarlier)) {
-                $withPrior[] = $month;
-                $priorMonths[] = $yearEarlier;
-            }
-        }
+        $compared = self::having($measurement->targets, $reported);
         $actual = $rule->gather($actuals, $reported);
 
         return new self(
             $months,
             $reported,
-            count($withTarget),
-            count($withPrior),
+            count($compared),
             $actual,
-            $rule->gather($measurement->targets, $reported === [] ? $months : $withTarget),
-            self::over($withTarget, $reported, $actual, $measurement),
-            $rule->gather($actuals, $priorMonths),
-            self::over($withPrior, $reported, $actual, $measurement),
+            $rule->gather($measurement->targets, $reported === [] ? $months : $compared),
+            count($compared) === count($reported) ? $actual : $rule->gather($actuals, $compared),
         );
     }
 
@@ -71,12 +54,11 @@ final readonly class LikeForLike
      * The actual over some of the reported months; as many of them are all of them, and gathered already.
      *
      * @param  list<Period>  $some
-     * @param  list<Period>  $reported
      */
-    private static function over(array $some, array $reported, ?Exact $actual, Measurement $measurement): ?Exact
+    public function over(array $some, Measurement $measurement): ?Exact
     {
-        return count($some) === count($reported)
-            ? $actual
+        return count($some) === count($this->reported)
+            ? $this->actual
             : $measurement->definition->accumulation->gather($measurement->actuals, $some);
     }
 

@@ -100,7 +100,9 @@ final readonly class Exact
     /** The figure as it is given out: at most 12 decimals, rounded half away from zero, no trailing zeros. */
     public function toDecimal(): BigDecimal
     {
-        return $this->rounded(self::DECIMALS)->stripTrailingZeros();
+        return $this->divisor === null && $this->dividend->getScale() <= self::DECIMALS
+            ? $this->dividend->stripTrailingZeros()
+            : $this->rounded(self::DECIMALS)->stripTrailingZeros();
     }
 
     /** @param  non-negative-int  $decimals how many decimals are kept, rounded half away from zero */

@@ -30,7 +30,7 @@ it('gathers target and prior year over the months that are reported', function (
         ->and($assessed->figures->missing()[0]->key())->toBe('2026-05')
         ->and((string) $assessed->figures->actual)->toBe('30')
         ->and((string) $assessed->figures->target)->toBe('33')
-        ->and((string) $assessed->figures->prior)->toBe('27')
+        ->and((string) $assessed->prior->figure)->toBe('27')
         ->and((string) $assessed->variance?->difference)->toBe('-3')
         ->and((string) $assessed->change?->difference)->toBe('3');
 });
@@ -42,7 +42,7 @@ it('compares over the months that have both, and shows the figure of all', funct
         ->and($assessed->figures->compared)->toBe(3)
         ->and((string) $assessed->variance?->difference)->toBe('0')
         ->and($assessed->status->value)->toBe('green')
-        ->and($assessed->figures->comparedPrior)->toBe(2)
+        ->and($assessed->prior->compared)->toBe(2)
         ->and((string) $assessed->change?->difference)->toBe('4');
 });
 

@@ -71,7 +71,7 @@ it('judges a mean of thirds that lies exactly on the limit as on it', function (
 it('says why something has no colour', function (Polarity $polarity, array $rules, array $actuals, array $targets, string $status, string $reason) {
     $assessed = scorecard()->assess(measured($polarity, Accumulation::Sum, $rules, $actuals, $targets), month('2026-08'), Span::Month);
 
-    expect($assessed->status->value)->toBe($status)->and($assessed->reason)->toContain($reason);
+    expect($assessed->status->value)->toBe($status)->and($assessed->reason())->toContain($reason);
 })->with([
     'tracked' => [Polarity::None, [], ['2026-08' => '1'], ['2026-08' => '1'], 'not-judged', 'only tracked'],
     'tracked, no reading' => [Polarity::None, [], [], [], 'not-judged', 'only tracked'],
@@ -97,7 +97,7 @@ it('keeps the colours of months before a rule changed', function () {
 it('explains a status by deviation, reference and limits', function (Polarity $polarity, RuleSet $rule, string $actual, string $target, string $sentence) {
     $kpi = measured($polarity, Accumulation::Mean, [$rule], ['2026-08' => $actual], ['2026-08' => $target], 'Ml/d', 1);
 
-    expect(scorecard()->assess($kpi, month('2026-08'), Span::Month)->reason)->toBe($sentence);
+    expect(scorecard()->assess($kpi, month('2026-08'), Span::Month)->reason())->toBe($sentence);
 })->with([
     [Polarity::Lower, percentRule(Polarity::Lower), '64', '56', 'Off course: 14.3 % over target. On course at target or better, drifting to 5 % over.'],
     [Polarity::Higher, percentRule(Polarity::Higher, '-2', '3'), '100', '100', 'Drifting: exactly on target. On course from 2 % over, drifting to 3 % under.'],

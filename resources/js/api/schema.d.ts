@@ -454,8 +454,6 @@ export interface components {
             status: components["schemas"]["Status"];
             /** @enum {string} */
             movement: "worse" | "recovered" | "better" | "none";
-            /** @description the sentence that defends the status */
-            reason: string;
             actual: components["schemas"]["Shown"] | null;
             target: components["schemas"]["Shown"] | null;
             prior: components["schemas"]["Shown"] | null;
@@ -505,8 +503,6 @@ export interface components {
             status: components["schemas"]["Status"];
             counts: components["schemas"]["Counts"];
             moved: components["schemas"]["Moved"];
-            /** @description in the previous month, on the same span */
-            before: components["schemas"]["Status"];
         };
         /** @description A part of the organisation. */
         Unit: {
