@@ -16,8 +16,8 @@ die() {
 
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo "$@"; fi; }
 
-# Servers never run as root. Where the project lies in a folder that only root may enter, the account is let through
-# to read, and to nothing else.
+# Servers never run as root. Where the project lies in a folder that only root may enter (root's own home, a private
+# temporary folder), they get a view of the file system in which the way to the project is open, and nothing beside it.
 as_account() {
     local account=$1
     shift
@@ -25,11 +25,38 @@ as_account() {
         "$@"
         return
     fi
-    local caps=()
-    if ! setpriv --reuid="$account" --regid="$account" --clear-groups test -r "$ROOT/bin/lib.sh"; then
-        caps=(--inh-caps=-all,+dac_read_search --ambient-caps=-all,+dac_read_search)
+    local become=(setpriv --reuid="$account" --regid="$account" --clear-groups env HOME=/tmp) hidden
+    hidden=$(first_hidden_folder "$account")
+    if [ -z "$hidden" ]; then
+        (cd / && exec "${become[@]}" "$@")
+    else
+        (cd / && exec unshare --mount --propagation private bash -c '
+            set -e
+            root=$1 hidden=$2
+            mount --bind "$root" /mnt
+            mount -t tmpfs -o mode=755 kybernet "$hidden"
+            mkdir -p "$root"
+            mount --move /mnt "$root"
+            shift 2
+            exec "$@"' kybernet "$ROOT" "$hidden" "${become[@]}" "$@")
     fi
-    (cd / && exec setpriv --reuid="$account" --regid="$account" --clear-groups "${caps[@]}" env HOME=/tmp "$@")
+}
+
+# The topmost folder on the way to the project that the account may not pass; nothing when it may pass all.
+first_hidden_folder() {
+    local path='' part parts
+    IFS=/ read -ra parts <<<"${ROOT#/}"
+    for part in "${parts[@]}"; do
+        path=$path/$part
+        if ! setpriv --reuid="$1" --regid="$1" --clear-groups test -x "$path"; then
+            if [ "$path" = "$ROOT" ]; then
+                chmod o+x "$ROOT"
+            else
+                printf '%s' "$path"
+                return
+            fi
+        fi
+    done
 }
 own() { if [ "$(id -u)" = 0 ]; then chown -R "$1:$1" "${@:2}"; fi; }
 
@@ -51,6 +78,12 @@ check_disk() {
     local free
     free=$(df -Pm "$ROOT" | awk 'NR == 2 { print $4 }')
     [ "$free" -ge 800 ] || die "the disk that holds $ROOT has only $free MB left; about 800 MB are needed."
+}
+
+# Says so at once where the server account cannot read the code itself, such as after a clone with a closed umask.
+check_readable() {
+    as_account www-data test -r "$ROOT/public/index.php" 2>/dev/null ||
+        die "the account www-data cannot read the files in $ROOT; 'chmod -R o+rX $ROOT' lets it."
 }
 
 lock() {

@@ -70,6 +70,18 @@ test('leaving a changed definition asks first', async ({ page }) => {
     await expect(page).toHaveURL(/scorecard/);
 });
 
+test('a session that ends in the middle keeps what was typed', async ({ page, context }) => {
+    await signIn(page, 'analyst');
+    await page.goto('/register/LEAK?unit=NET&period=2026-08');
+    await page.getByLabel('Name').fill('Losses');
+    await context.clearCookies();
+    await page.getByRole('button', { name: 'Save' }).click();
+    await page.getByLabel('E-mail address').fill('analyst@ostermere.example');
+    await page.getByLabel('Password').fill('ostermere');
+    await page.getByLabel('Password').press('Enter');
+    await expect(page.getByLabel('Name')).toHaveValue('Losses');
+});
+
 test('a data owner fills the month by keyboard, and explains what is bad', async ({ page }) => {
     await signIn(page, 'owner');
     await page.goto('/logbook?unit=NET&period=2026-08');

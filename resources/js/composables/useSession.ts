@@ -1,4 +1,4 @@
-import { api, read, whenSignedOut, type Schemas } from '@/api/client';
+import { ApiError, api, read, whenSignedOut, type Schemas } from '@/api/client';
 import { computed, readonly, ref } from 'vue';
 
 const session = ref<Schemas['Session'] | null>(null);
@@ -28,7 +28,17 @@ export function useSession() {
     }
 
     async function signIn(email: string, password: string): Promise<void> {
-        session.value = await read(api.POST('/api/session', { body: { email, password } }));
+        const attempt = () => read(api.POST('/api/session', { body: { email, password } }));
+        try {
+            session.value = await attempt();
+        } catch (error) {
+            if (!(error instanceof ApiError) || error.status !== 419) {
+                throw error;
+            }
+            // The protection against forged requests ended with the old session; any answer brings a new one.
+            await read(api.GET('/api/session'));
+            session.value = await attempt();
+        }
     }
 
     async function signOut(): Promise<void> {

@@ -163,30 +163,30 @@ onBeforeRouteLeave(() => {
                 >{{ state }}</span
             >
         </div>
-        <table ref="table" class="w-full table-fixed border-collapse">
+        <table ref="table" class="w-full table-fixed border-collapse max-md:block">
             <colgroup>
                 <col class="md:w-[262px]" />
                 <col class="hidden w-[92px] md:table-column" />
                 <col class="hidden w-[92px] md:table-column" />
-                <col class="hidden w-[92px] sm:table-column" />
+                <col class="hidden w-[92px] md:table-column" />
                 <col class="w-[138px]" />
                 <col class="w-[46px]" />
                 <col class="hidden md:table-column" />
             </colgroup>
-            <thead>
+            <thead class="max-md:sr-only">
                 <tr class="text-right text-[12.5px] text-ink-faint [&>th]:pt-[3px] [&>th]:pb-1 [&>th]:font-medium">
                     <th><span class="sr-only">KPI</span></th>
                     <th class="hidden md:table-cell">{{ longMonth(step(period, -1)) }}</th>
                     <th class="hidden md:table-cell">{{ shortMonthAndYear(step(period, -12)) }}</th>
-                    <th class="hidden sm:table-cell">target</th>
+                    <th class="hidden md:table-cell">target</th>
                     <th>{{ longMonth(period) }}</th>
                     <th><span class="sr-only">Status</span></th>
                     <th class="hidden pl-[10px] text-left md:table-cell">note</th>
                 </tr>
             </thead>
-            <tbody v-for="group in groups" :key="group.unit">
-                <tr v-if="groups.length > 1">
-                    <th scope="rowgroup" colspan="7" class="h-[42px] border-t border-rule pt-3 text-left">
+            <tbody v-for="group in groups" :key="group.unit" class="max-md:block">
+                <tr v-if="groups.length > 1" class="max-md:block">
+                    <th scope="rowgroup" colspan="7" class="h-[42px] max-md:block border-t border-rule pt-3 text-left">
                         <h2 class="text-[17px]">{{ group.unit }}</h2>
                     </th>
                 </tr>

@@ -59,7 +59,7 @@ function onNoteKey(event: KeyboardEvent): void {
 
 <template>
     <tr
-        class="text-right [&>td]:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
+        class="text-right max-md:grid max-md:grid-cols-[minmax(0,1fr)_auto_46px] [&>td]:max-md:content-center [&>td]:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
         :class="{ 'bg-sheet': opened }"
     >
         <td class="pr-3 pl-[2px] text-left">
@@ -72,7 +72,7 @@ function onNoteKey(event: KeyboardEvent): void {
             {{ row.lastMonth ? figure(row.lastMonth, row.measure) : '' }}
         </td>
         <td class="hidden text-ink-soft md:table-cell">{{ row.lastYear ? figure(row.lastYear, row.measure) : '' }}</td>
-        <td class="hidden text-ink-soft sm:table-cell">{{ row.target ? figure(row.target, row.measure) : '' }}</td>
+        <td class="hidden text-ink-soft md:table-cell">{{ row.target ? figure(row.target, row.measure) : '' }}</td>
         <td>
             <input
                 :id="`figure-${row.id}`"
@@ -100,8 +100,8 @@ function onNoteKey(event: KeyboardEvent): void {
             <span v-else :title="note.text">{{ note.text }}</span>
         </td>
     </tr>
-    <tr v-if="entry.state === 'conflict'" class="bg-sheet">
-        <td colspan="7" class="pb-3 text-right" role="alert">
+    <tr v-if="entry.state === 'conflict'" class="bg-sheet max-md:block">
+        <td colspan="7" class="pb-3 text-right max-md:block" role="alert">
             <span class="error mr-3">{{ entry.message }} You typed {{ entry.text || 'nothing' }}.</span>
             <button type="button" class="button button-quiet mr-2" @click="emit('settle', 'figure', true)">
                 Keep mine
@@ -111,8 +111,8 @@ function onNoteKey(event: KeyboardEvent): void {
             </button>
         </td>
     </tr>
-    <tr v-if="opened" class="bg-sheet">
-        <td colspan="7" class="pb-4">
+    <tr v-if="opened" class="bg-sheet max-md:block">
+        <td colspan="7" class="pb-4 max-md:block">
             <div class="grid gap-x-8 gap-y-3 md:grid-cols-[minmax(0,1fr)_minmax(300px,420px)]">
                 <div class="text-[13.5px] leading-[1.4] text-ink-soft">
                     <template v-if="verdict">

@@ -82,7 +82,7 @@ const open = computed(
         </template>
         <template v-else>A performance analyst can define KPIs for {{ place.name }}.</template>
     </StateNote>
-    <table v-else class="w-full table-fixed border-collapse text-left">
+    <table v-else class="w-full table-fixed border-collapse text-left max-md:block">
         <colgroup>
             <col class="md:w-[30%]" />
             <col class="w-[92px] md:w-[11%]" />
@@ -92,7 +92,7 @@ const open = computed(
             <col class="hidden lg:table-column" />
             <col class="hidden lg:table-column" />
         </colgroup>
-        <thead>
+        <thead class="max-md:sr-only">
             <tr class="text-[12.5px] text-ink-faint [&>th]:pt-3 [&>th]:pb-1 [&>th]:font-medium">
                 <th>KPI</th>
                 <th>measured in</th>
@@ -103,9 +103,9 @@ const open = computed(
                 <th class="hidden lg:table-cell">owner</th>
             </tr>
         </thead>
-        <tbody v-for="group in groups" :key="group.unit.code">
-            <tr>
-                <th scope="rowgroup" colspan="7" class="h-[44px] border-t border-rule pt-2.5 font-normal">
+        <tbody v-for="group in groups" :key="group.unit.code" class="max-md:block">
+            <tr class="max-md:block">
+                <th scope="rowgroup" colspan="7" class="h-[44px] max-md:block border-t border-rule pt-2.5 font-normal">
                     <h2 class="inline text-[17px]">{{ group.unit.name }}</h2>
                     <span class="ml-2.5 text-[13px] text-ink-soft">{{ group.kpis.length }}</span>
                 </th>
@@ -113,7 +113,7 @@ const open = computed(
             <tr
                 v-for="kpi in group.kpis"
                 :key="kpi.code"
-                class="text-ink-soft hover:bg-sheet [&>td]:h-[34px] [&>td]:truncate [&>td]:border-t [&>td]:border-rule-soft [&>td]:pr-3"
+                class="text-ink-soft hover:bg-sheet max-md:grid max-md:grid-cols-[minmax(0,1fr)_92px] [&>td]:max-md:content-center [&>td]:h-[34px] [&>td]:truncate [&>td]:border-t [&>td]:border-rule-soft [&>td]:pr-3"
             >
                 <td>
                     <RouterLink
