@@ -125,7 +125,7 @@ final readonly class SaveKpi
         if ($removed !== []) {
             $this->database->table('targets')->where(function (Builder $query) use ($removed): void {
                 foreach ($removed as $key) {
-                    $query->orWhere($key);
+                    $query->orWhere(fn (Builder $one): Builder => $one->where($key));
                 }
             })->delete();
         }

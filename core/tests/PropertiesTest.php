@@ -1,0 +1,116 @@
+<?php
+
+declare(strict_types=1);
+
+use Brick\Math\BigDecimal;
+use Brick\Math\BigRational;
+use Brick\Math\RoundingMode;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Display;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Status;
+
+use function Kybernet\Core\Tests\levelRule;
+use function Kybernet\Core\Tests\measured;
+use function Kybernet\Core\Tests\month;
+use function Kybernet\Core\Tests\monthly;
+use function Kybernet\Core\Tests\percentRule;
+use function Kybernet\Core\Tests\scorecard;
+
+/** A figure of up to 20 digits and 8 decimals, mostly short ones as people have. */
+function anyFigure(): string
+{
+    $digits = mt_rand(1, mt_rand(0, 4) === 0 ? 20 : 6);
+    $decimals = mt_rand(0, mt_rand(0, 4) === 0 ? 8 : 2);
+    $figure = ltrim(implode('', array_map(fn (): int => mt_rand(0, 9), range(1, $digits))), '0');
+    $fraction = $decimals === 0 ? '' : '.'.implode('', array_map(fn (): int => mt_rand(0, 9), range(1, $decimals)));
+
+    return (mt_rand(0, 3) === 0 ? '-' : '').($figure === '' ? '0' : $figure).$fraction;
+}
+
+beforeEach(fn () => mt_srand(20261123));
+
+it('adds long and short figures exactly, whichever way it adds them', function () {
+    for ($round = 0; $round < 400; $round++) {
+        $figures = array_map(fn (): string => anyFigure(), range(1, mt_rand(1, 12)));
+        $sum = array_reduce($figures, fn (BigDecimal $sum, string $figure): BigDecimal => $sum->plus($figure), BigDecimal::zero());
+        $total = (new Series(monthly('2026-01', $figures)))->total(month('2026-01')->to(month('2026-12')));
+
+        expect($total->isEqualTo($sum))->toBeTrue(implode(' + ', $figures)." is {$sum}, not {$total}");
+    }
+});
+
+// The reference is the rational arithmetic of brick/math, a general-purpose library.
+it('calculates as rational numbers do', function () {
+    for ($round = 0; $round < 300; $round++) {
+        [$a, $b] = [anyFigure(), anyFigure()];
+        [$m, $n] = [mt_rand(1, 12), mt_rand(1, 12)];
+        $one = Exact::mean(BigDecimal::of($a), $m);
+        $other = Exact::mean(BigDecimal::of($b), $n);
+        $first = BigRational::of($a)->dividedBy($m);
+        $second = BigRational::of($b)->dividedBy($n);
+        $given = fn (BigRational $exact): string => (string) $exact->getNumerator()->toBigDecimal()
+            ->dividedBy($exact->getDenominator(), 12, RoundingMode::HALF_UP)->stripTrailingZeros();
+
+        expect((string) $one->minus($other))->toBe($given($first->minus($second)))
+            ->and((string) $one->plus($other))->toBe($given($first->plus($second)))
+            ->and($one->compareTo($other))->toBe($first->compareTo($second))
+            ->and($one->sign())->toBe($first->getSign());
+        if (! $other->isZero()) {
+            expect((string) $one->dividedBy($other))->toBe($given($first->dividedBy($second)));
+        }
+    }
+});
+
+it('changes no status when all values are scaled', function () {
+    for ($round = 0; $round < 150; $round++) {
+        $polarity = [Polarity::Higher, Polarity::Lower][$round % 2];
+        $actuals = array_map(fn (): string => (string) mt_rand(-900, 900), range(1, 5));
+        $targets = array_map(fn (): string => (string) mt_rand(-900, 900), range(1, 5));
+        $factor = (string) (mt_rand(1, 4000) / 1000);
+        $scaled = fn (array $figures): array => array_map(fn (string $figure): string => (string) BigDecimal::of($figure)->multipliedBy($factor), $figures);
+        $status = fn (array $actuals, array $targets): Status => scorecard()->status(
+            measured($polarity, Accumulation::Mean, [percentRule($polarity, '1', '7')], monthly('2026-04', $actuals), monthly('2026-04', $targets)),
+            month('2026-08'),
+            Span::YearToDate,
+        );
+
+        expect($status($scaled($actuals), $scaled($targets)))->toBe($status($actuals, $targets));
+    }
+});
+
+it('gathers quarter by quarter what it gathers at once', function () {
+    $series = new Series(monthly('2026-04', array_map(fn (): string => anyFigure(), range(1, 12))));
+    $quarters = array_chunk(month('2026-04')->to(month('2027-03')), 3);
+    $sum = array_reduce($quarters, fn (Exact $sum, array $months): Exact => $sum->plus(Accumulation::Sum->gather($series, $months) ?? Exact::of(0)), Exact::of(0));
+
+    expect($sum->compareTo(Accumulation::Sum->gather($series, array_merge(...$quarters)) ?? Exact::of(0)))->toBe(0);
+});
+
+it('never shows a thousand of anything where a larger step exists', function () {
+    for ($round = 0; $round < 300; $round++) {
+        $figure = (string) (mt_rand(1, 999_999) * 10 ** mt_rand(0, 5));
+        $display = Display::of(Exact::of($figure), mt_rand(0, 2), true);
+
+        expect(abs((float) $display->digits))->toBeLessThan(1000.0)
+            ->and(abs((float) $display->digits * ['' => 1, 'k' => 1e3, 'm' => 1e6, 'bn' => 1e9][$display->suffix] / (float) $figure - 1))->toBeLessThan(0.5);
+    }
+});
+
+it('follows a streak through the months, past a gap, and no further than the other colour', function () {
+    $kpi = measured(Polarity::Lower, Accumulation::Mean, [levelRule(Polarity::Lower, '10', '12')], monthly('2026-01', ['11', '13', null, '14', '15']));
+    $streak = scorecard()->streak($kpi, month('2026-05'));
+
+    expect($streak?->status)->toBe(Status::Red)->and($streak?->length)->toBe(3)
+        ->and(scorecard()->streak($kpi, month('2025-12')))->toBeNull();
+});
+
+it('shades levels of a total by the months that are compared', function () {
+    $kpi = measured(Polarity::Lower, Accumulation::Sum, [levelRule(Polarity::Lower, '10', '12.5')], monthly('2026-04', ['9', null, '9']));
+    $zones = scorecard()->assess($kpi, month('2026-06'), Span::Quarter)->zones;
+
+    expect((string) $zones?->green)->toBe('20')->and((string) $zones?->amber)->toBe('25');
+});
