@@ -18,6 +18,7 @@ use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
@@ -95,7 +96,7 @@ final readonly class SaveKpi
     {
         $polarity = Polarity::from($kpi->polarity);
         $unsound = RuleSet::query()->where('kpi_id', $kpi->id)->get()->filter(fn (RuleSet $rule): bool => $polarity !== Polarity::None
-            && CoreRuleSet::problems($polarity, Reference::from($rule->reference), Deviation::from($rule->measure), BigDecimal::of($rule->green), BigDecimal::of($rule->amber)) !== []);
+            && CoreRuleSet::problems($polarity, Accumulation::from($kpi->accumulation), Reference::from($rule->reference), Deviation::from($rule->measure), BigDecimal::of($rule->green), BigDecimal::of($rule->amber)) !== []);
         RuleSet::query()->whereKey($unsound->modelKeys())->delete();
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
+use Brick\Math\BigDecimal;
 use Kybernet\Core\Measure\Measurement;
 
 /**
@@ -20,7 +21,7 @@ final readonly class KpiFacts
         public string $level,
         public ?string $theme,
         public bool $scaled,
-        public float $weight,
+        public BigDecimal $weight,
         public ?int $ownerId,
         public ?string $owner,
         public Measurement $measurement,

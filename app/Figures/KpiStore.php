@@ -13,6 +13,8 @@ use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Measure\TargetLine;
+use Kybernet\Core\Measure\Targets;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
@@ -81,10 +83,14 @@ final readonly class KpiStore
                 $row->level,
                 $row->theme,
                 $row->scaled,
-                (float) $row->weight,
+                BigDecimal::of($row->weight),
                 $row->owner_id,
                 $row->owner,
-                new Measurement($definitions[$row->kpi_id], $actuals[$row->id] ?? new Series([]), $targets[$row->id] ?? new Series([])),
+                new Measurement(
+                    $definitions[$row->kpi_id],
+                    $actuals[$row->id] ?? new Series([]),
+                    Targets::of(TargetLine::of($targets[$row->id] ?? new Series([]))),
+                ),
             );
         }, $rows);
     }
@@ -102,6 +108,7 @@ final readonly class KpiStore
             // A KPI that was judged once and is only tracked now keeps its rule sets, unused.
             $polarity === Polarity::None ? [] : array_map(fn (stdClass $rule): RuleSet => RuleSet::define(
                 $polarity,
+                Accumulation::from($row->accumulation),
                 Month::ofDate($rule->valid_from),
                 Reference::from($rule->reference),
                 Deviation::from($rule->measure),

@@ -62,7 +62,7 @@ final readonly class LogbookReader
     {
         $kpi = $this->kpis->one($measured->id, $month->plus(-self::MONTHS_BACK), $month)
             ?? throw new \LogicException('A KPI-unit that was found is there.');
-        $tried = $kpi->measurement->withActuals($kpi->measurement->actuals->with($month, $figure));
+        $tried = $kpi->measurement->entering($month, $figure);
 
         return Verdict::of($this->scorecard->assess($tried, $month, Span::Month), $this->scorecard->streak($tried, $month));
     }

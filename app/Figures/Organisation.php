@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Models\Unit;
+use Brick\Math\BigDecimal;
 use Kybernet\Core\Status\UnitTree;
 
 /**
@@ -15,6 +16,7 @@ final class Organisation
     /** @var array<int, Unit>|null in tree order: every unit stands before the units below it */
     private ?array $units = null;
 
+    /** @var UnitTree<int>|null */
     private ?UnitTree $tree = null;
 
     /** @return array<int, Unit> */
@@ -30,10 +32,11 @@ final class Organisation
         return $this->units;
     }
 
+    /** @return UnitTree<int> */
     public function tree(): UnitTree
     {
         return $this->tree ??= new UnitTree(array_map(
-            fn (Unit $unit): array => ['parent' => $unit->parent_id, 'weight' => (float) $unit->weight],
+            fn (Unit $unit): array => ['parent' => $unit->parent_id, 'weight' => BigDecimal::of($unit->weight)],
             $this->units(),
         ));
     }

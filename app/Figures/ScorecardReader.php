@@ -19,6 +19,7 @@ use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
+use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
 
 /**
@@ -38,7 +39,7 @@ final readonly class ScorecardReader
     {
         $below = $this->organisation->below($unit->id);
         // The span, the one of the month before, and both moved back a year; the wake shows a year and a month.
-        $first = $span->periods($chosen->previous(), $this->scorecard->year)[0]->yearEarlier();
+        $first = $span->firstMonth($chosen->previous(), $this->scorecard->year)->plus(-12);
         $kpis = $this->kpis->inUnits($below, $first, $chosen);
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);
@@ -69,7 +70,7 @@ final readonly class ScorecardReader
         $groups = [];
         $lines = [];
         foreach ($this->byTheme($unit, $kpis, $expanded) as $name => $own) {
-            $status = RollUp::weighted(array_map(fn (KpiFacts $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
+            $status = RollUp::of(RollUpMethod::weighted(), array_map(fn (KpiFacts $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
         foreach ($children as $child) {

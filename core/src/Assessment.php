@@ -7,8 +7,12 @@ namespace Kybernet\Core;
 use Kybernet\Core\Compare\LikeForLike;
 use Kybernet\Core\Compare\PriorYear;
 use Kybernet\Core\Compare\Variance;
+use Kybernet\Core\Measure\GatheredFigures;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Status\Call;
 use Kybernet\Core\Status\Evidence;
 use Kybernet\Core\Status\Explanation;
+use Kybernet\Core\Status\Judge;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Zones;
 
@@ -17,23 +21,47 @@ use Kybernet\Core\Status\Zones;
  */
 final readonly class Assessment
 {
+    /** What it is: a person's call where there is one, otherwise as it was computed. */
+    public Status $status;
+
     public function __construct(
         public LikeForLike $figures,
         public PriorYear $prior,
-        /** against the target */
+        /** against the target or the band */
         public ?Variance $variance,
-        /** against the same months a year earlier */
+        /** against the same periods a year earlier */
         public ?Variance $change,
         /** against the previous period; only where the span holds one period */
         public ?Variance $step,
-        public Status $status,
+        /** what the rules say, whoever called it otherwise */
+        public Status $computed,
+        public ?Call $call,
         public ?Zones $zones,
         private Evidence $evidence,
-    ) {}
+        private Measurement $measured,
+    ) {
+        $this->status = $call->status ?? $computed;
+    }
 
-    /** The sentence that defends the status: rule, reference, deviation and limits. */
+    /** The sentence that defends the status: rule, reference, deviation and limits, or who called it. */
     public function reason(): string
     {
-        return Explanation::of($this->evidence, $this->status);
+        $computed = Explanation::of($this->evidence, $this->computed);
+        $missing = $this->missingUnits();
+
+        return ($this->call === null ? $computed : "{$this->call->status->words()}, called: {$this->call->reason} Computed: {$computed}")
+            .($missing === [] ? '' : ' Without '.implode(', ', $missing).'.');
+    }
+
+    /** Whether a green has reached the stretch of its rule set. */
+    public function isStretched(): bool
+    {
+        return Judge::reachesStretch($this->evidence, $this->status);
+    }
+
+    /** @return list<string> codes of the units that the figure was gathered without */
+    public function missingUnits(): array
+    {
+        return $this->measured->actuals instanceof GatheredFigures ? $this->measured->actuals->missing($this->figures->reported) : [];
     }
 }

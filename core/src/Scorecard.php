@@ -4,97 +4,247 @@ declare(strict_types=1);
 
 namespace Kybernet\Core;
 
+use Kybernet\Core\Attention\Exceptions;
+use Kybernet\Core\Attention\Past;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Compare\LikeForLike;
 use Kybernet\Core\Compare\PriorYear;
 use Kybernet\Core\Compare\Variance;
-use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Status\Call;
 use Kybernet\Core\Status\Evidence;
 use Kybernet\Core\Status\Judge;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Reference;
+use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Zones;
+use Kybernet\Core\Trend\ControlChart;
+use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Trend;
 
 /**
  * The front door: definitions and figures in, assessments out. It composes the rules and holds none.
  */
 final class Scorecard
 {
-    /** How far back a run of equal colours is followed. */
-    private const STREAK_PERIODS = 24;
+    public readonly Timeline $timeline;
 
-    /** @var array<string, non-empty-list<Period>> months of the spans asked for: many KPIs are assessed on the same few */
-    private array $spans = [];
-
-    public function __construct(public readonly FinancialYear $year) {}
-
-    public function assess(Measurement $measurement, Period $chosen, Span $span): Assessment
+    public function __construct(public readonly FinancialYear $year)
     {
-        $figures = LikeForLike::gather($measurement, $this->months($chosen, $span));
-        $evidence = $this->evidence($measurement, $figures, $chosen);
-        $status = Judge::judge($evidence);
-        $prior = PriorYear::gather($measurement, $figures);
+        $this->timeline = new Timeline($year);
+    }
+
+    public function assess(Measurement $measured, Period $chosen, Span $span): Assessment
+    {
+        $figures = $this->figures($measured, $chosen, $span);
+        $prior = PriorYear::gather($measured, $figures);
+        $evidence = $this->evidence($measured, $figures, $chosen, $prior);
 
         return new Assessment(
             $figures,
             $prior,
-            $figures->compared === 0 ? null : $this->against($measurement, $figures->comparedActual, $figures->target),
-            $this->against($measurement, $prior->comparedActual, $prior->figure),
-            $this->step($measurement, $figures),
-            $status,
-            Zones::of($evidence, $figures->target),
+            self::variance($measured, $figures),
+            self::change($measured, $figures, $prior),
+            self::step($measured, $figures),
+            Judge::judge($evidence),
+            self::call($measured, $figures, $span),
+            Zones::of($evidence, $evidence->reference ?? $figures->goal->band ?? $figures->goal?->target),
             $evidence,
+            $measured,
         );
     }
 
-    /** The status alone, as it is needed in numbers: for roll-ups, ribbons and streaks. */
-    public function status(Measurement $measurement, Period $chosen, Span $span): Status
+    /** The status alone, as it is needed in numbers: for roll-ups and ribbons. */
+    public function status(Measurement $measured, Period $chosen, Span $span): Status
     {
-        $figures = LikeForLike::gather($measurement, $this->months($chosen, $span));
+        $figures = $this->figures($measured, $chosen, $span);
 
-        return Judge::judge($this->evidence($measurement, $figures, $chosen));
+        return self::call($measured, $figures, $span)->status ?? Judge::judge($this->evidence($measured, $figures, $chosen));
     }
 
-    /** How many single periods up to the chosen one have had its colour, looking back over two years. */
-    public function streak(Measurement $measurement, Period $chosen): ?Streak
+    /** The status of one period of the KPI's own frequency. */
+    public function periodStatus(Measurement $measured, Period $period): Status
     {
-        $latestFirst = (function () use ($measurement, $chosen): iterable {
-            for ($back = 0; $back < self::STREAK_PERIODS; $back++) {
-                yield $this->status($measurement, $chosen->plus(-$back), Span::Month);
-            }
-        })();
+        $figures = LikeForLike::gather($measured, $measured->tenure->holds($period, $this->year) ? [$period] : []);
+        // A call on a month's span is one on the period itself wherever the span holds just that period.
+        $call = $period->frequency === Frequency::Week ? null : self::call($measured, $figures, Span::Month);
 
-        return Streak::of($latestFirst);
+        return $call->status ?? Judge::judge($this->evidence($measured, $figures, $this->year->endMonth($period)));
     }
 
-    /** @return non-empty-list<Period> */
-    private function months(Period $chosen, Span $span): array
+    /** The latest period that was due by the chosen month; null outside the KPI's tenure. */
+    public function latest(Measurement $measured, Period $chosen): ?Period
     {
-        return $this->spans[$chosen->key().$span->value] ??= $span->periods($chosen, $this->year);
+        $latest = $this->timeline->latest($measured->definition->frequency, $chosen);
+
+        return $measured->tenure->holds($latest, $this->year) ? $latest : null;
     }
 
-    private function evidence(Measurement $measurement, LikeForLike $figures, Period $chosen): Evidence
+    /** The statuses of single periods back from the latest; null outside the KPI's tenure. */
+    public function past(Measurement $measured, Period $chosen): ?Past
     {
-        return Evidence::from($measurement->definition, $measurement->definition->ruleAt($chosen), $figures);
+        $latest = $this->latest($measured, $chosen);
+
+        return $latest === null ? null : new Past($latest, $measured->actuals->earliest(), fn (Period $period): Status => $this->periodStatus($measured, $period));
     }
 
-    private function against(Measurement $measurement, ?Exact $actual, ?Exact $reference): ?Variance
+    /** How many single periods up to the chosen one have had its colour. */
+    public function streak(Measurement $measured, Period $chosen): ?Streak
     {
-        return $actual === null || $reference === null
-            ? null
-            : Variance::between($actual, $reference, $measurement->definition->polarity);
+        $past = $this->past($measured, $chosen);
+
+        return $past === null ? null : Streak::of($past);
     }
 
-    private function step(Measurement $measurement, LikeForLike $figures): ?Variance
+    /** Null with too few readings, and for a judged KPI. */
+    public function trend(Measurement $measured, Period $chosen): ?Trend
     {
-        if (count($figures->months) !== 1 || $figures->actual === null) {
+        if ($measured->definition->kind === Kind::Judged) {
             return null;
         }
-        $previous = $measurement->actuals->at($figures->months[0]->previous());
+        $periods = $this->timeline->upTo($this->timeline->latest($measured->definition->frequency, $chosen), Trend::PERIODS);
 
-        return $previous === null ? null : $this->against($measurement, $figures->actual, Exact::of($previous));
+        return Trend::over(array_map($measured->actuals->figure(...), $periods), $measured->definition->polarity);
+    }
+
+    /** Null with too few readings, and for a judged KPI. */
+    public function control(Measurement $measured, Period $chosen): ?ControlChart
+    {
+        if ($measured->definition->kind === Kind::Judged) {
+            return null;
+        }
+        $latest = $this->timeline->latest($measured->definition->frequency, $chosen);
+        $figure = fn (Period $period): ?float => $measured->actuals->figure($period)?->toFloat();
+        $window = array_map(fn (Period $period): array => [$period, $figure($period)], $this->timeline->upTo($latest, ControlChart::SIGNAL_PERIODS));
+
+        return $measured->baseline === null
+            ? ControlChart::of(array_map($figure, $this->timeline->upTo($latest->previous(), ControlChart::BASELINE_PERIODS)), $window)
+            : ControlChart::of(array_map($figure, $measured->baseline), $window, 2);
+    }
+
+    public function projection(Measurement $measured, Period $chosen): ?Projection
+    {
+        return Projection::of($measured, $this->timeline, $chosen);
+    }
+
+    /**
+     * What deserves attention, of what was worked out before; null outside the KPI's tenure.
+     *
+     * @param  Assessment  $assessed  on the chosen span
+     * @param  bool  $isNoted  whether the latest due period has a note
+     */
+    public function exceptions(
+        Measurement $measured,
+        Period $chosen,
+        Span $span,
+        Assessment $assessed,
+        ?Past $past,
+        ?Projection $projection,
+        ?ControlChart $control,
+        bool $isNoted,
+    ): ?Exceptions {
+        $latest = $this->latest($measured, $chosen);
+
+        return $latest === null || $past === null
+            ? null
+            : Exceptions::of($measured, $assessed, $span, $past, $projection, $control, $latest, $isNoted);
+    }
+
+    private function figures(Measurement $measured, Period $chosen, Span $span): LikeForLike
+    {
+        return LikeForLike::gather($measured, $this->timeline->due($measured->definition->frequency, $measured->tenure, $chosen, $span));
+    }
+
+    private function evidence(Measurement $measured, LikeForLike $figures, Period $chosen, ?PriorYear $prior = null): Evidence
+    {
+        if ($figures->due === []) {
+            return Evidence::nothingDue($measured, 'nothing was due');
+        }
+        $rule = $measured->ruleAt($this->year->beginMonth($figures->due[count($figures->due) - 1]));
+        if ($rule === null || $measured->definition->polarity === Polarity::None) {
+            return Evidence::withoutRule($measured, $figures);
+        }
+
+        return match ($rule->reference) {
+            Reference::Target => Evidence::againstTarget($measured, $rule, $figures),
+            Reference::PriorYear => Evidence::againstPriorYear($measured, $rule, $figures, $prior ?? PriorYear::gather($measured, $figures)),
+            Reference::Recent => Evidence::againstRecent($measured, $rule, $figures),
+            Reference::YearTarget => $this->yearToDate($measured, $rule, $figures, $chosen),
+            Reference::None => Evidence::byLevels($measured, $rule, $figures),
+        };
+    }
+
+    private function yearToDate(Measurement $measured, RuleSet $rule, LikeForLike $figures, Period $chosen): Evidence
+    {
+        $year = $this->year->of($chosen);
+
+        return Evidence::againstYearTarget(
+            $measured,
+            $rule,
+            $figures,
+            $this->figures($measured, $chosen, Span::YearToDate),
+            $measured->targets->ofYear(
+                $year,
+                $this->timeline->yearPeriods($measured->definition->frequency, $measured->tenure, $year),
+                $measured->definition->accumulation,
+            )?->target,
+        );
+    }
+
+    private static function call(Measurement $measured, LikeForLike $figures, Span $span): ?Call
+    {
+        if ($measured->calls === [] || $figures->due === []) {
+            return null;
+        }
+        $last = $figures->due[count($figures->due) - 1];
+        foreach ($measured->calls as $call) {
+            if ($call->holds($span, $last, $figures->actual)) {
+                return $call;
+            }
+        }
+
+        return null;
+    }
+
+    private static function variance(Measurement $measured, LikeForLike $figures): ?Variance
+    {
+        $actual = $figures->comparedActual;
+        if ($figures->compared === 0 || $actual === null || $figures->goal === null) {
+            return null;
+        }
+
+        return match (true) {
+            $figures->goal->band !== null => Variance::fromBand($actual, $figures->goal->band),
+            $figures->goal->target !== null => Variance::between($actual, $figures->goal->target, $measured->definition->polarity),
+            default => null,
+        };
+    }
+
+    private static function change(Measurement $measured, LikeForLike $figures, PriorYear $prior): ?Variance
+    {
+        if ($prior->comparedActual === null || $prior->figure === null || $measured->definition->kind === Kind::Judged) {
+            return null;
+        }
+
+        return $measured->definition->polarity === Polarity::Band
+            ? Variance::withinBand($prior->comparedActual, $prior->figure, $figures->goal?->band)
+            : Variance::between($prior->comparedActual, $prior->figure, $measured->definition->polarity);
+    }
+
+    private static function step(Measurement $measured, LikeForLike $figures): ?Variance
+    {
+        if (count($figures->due) !== 1 || $figures->actual === null || $measured->definition->kind === Kind::Judged) {
+            return null;
+        }
+        $previous = $measured->actuals->figure($figures->due[0]->previous());
+
+        return $previous === null ? null : Variance::between($figures->actual, $previous, $measured->definition->polarity);
     }
 }

@@ -11,6 +11,8 @@ use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Measure\TargetLine;
+use Kybernet\Core\Measure\Targets;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
@@ -30,12 +32,12 @@ function scorecard(int $startMonth = 4): Scorecard
 
 function percentRule(Polarity $polarity, string $green = '0', string $amber = '5', string $from = '2020-01'): RuleSet
 {
-    return RuleSet::define($polarity, month($from), Reference::Target, Deviation::Percent, BigDecimal::of($green), BigDecimal::of($amber));
+    return RuleSet::define($polarity, Accumulation::Mean, month($from), Reference::Target, Deviation::Percent, BigDecimal::of($green), BigDecimal::of($amber));
 }
 
 function levelRule(Polarity $polarity, string $green, string $amber, string $from = '2020-01'): RuleSet
 {
-    return RuleSet::define($polarity, month($from), Reference::None, Deviation::Level, BigDecimal::of($green), BigDecimal::of($amber));
+    return RuleSet::define($polarity, Accumulation::Mean, month($from), Reference::None, Deviation::Level, BigDecimal::of($green), BigDecimal::of($amber));
 }
 
 /**
@@ -55,7 +57,7 @@ function measured(
     return new Measurement(
         new Definition($measure, $decimals, $polarity, $accumulation, $rules),
         new Series($actuals),
-        new Series($targets),
+        Targets::of(TargetLine::of(new Series($targets))),
     );
 }
 

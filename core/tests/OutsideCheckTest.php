@@ -45,7 +45,7 @@ it('agrees with window functions on a flow: year to date, target, prior year', f
     foreach ($assessed as [$row, $assessment]) {
         /** @var Assessment $assessment */
         expect([
-            (string) $assessment->figures->actual, (string) $assessment->figures->target, (string) $assessment->prior->figure,
+            (string) $assessment->figures->actual, (string) $assessment->figures->goal?->target, (string) $assessment->prior->figure,
             (string) $assessment->variance?->difference, (string) $assessment->change?->percent,
         ])->toBe([$row['change_ytd'], $row['change_target_ytd'], $row['change_prior_ytd'], $row['change_variance'], $row['change_prior_percent']], $row['month']);
     }

@@ -86,12 +86,12 @@ final class KpiRequest extends FormRequest
             'department' => ['required', 'string', Rule::exists('units', 'code')],
             'theme' => ['nullable', 'string', 'max:80'],
             'level' => ['required', 'in:organisational,departmental,operational'],
-            'polarity' => ['required', Rule::enum(Polarity::class)],
-            'accumulation' => ['required', Rule::enum(Accumulation::class)],
+            'polarity' => ['required', Rule::enum(Polarity::class)->only([Polarity::Higher, Polarity::Lower, Polarity::None])],
+            'accumulation' => ['required', Rule::enum(Accumulation::class)->only([Accumulation::Sum, Accumulation::Mean, Accumulation::Latest])],
             'rule' => ['nullable', 'array', Rule::prohibitedIf($this->input('polarity') === Polarity::None->value)],
             'rule.from' => ['required_with:rule', 'string', new MonthRule],
-            'rule.reference' => ['required_with:rule', Rule::enum(Reference::class)],
-            'rule.measure' => ['required_with:rule', Rule::enum(Deviation::class)],
+            'rule.reference' => ['required_with:rule', Rule::enum(Reference::class)->only([Reference::Target, Reference::None])],
+            'rule.measure' => ['required_with:rule', Rule::enum(Deviation::class)->only([Deviation::Percent, Deviation::Level])],
             'rule.green' => ['required_with:rule', 'string', 'max:60'],
             'rule.amber' => ['required_with:rule', 'string', 'max:60'],
             'owner' => ['nullable', 'integer', Rule::exists('users', 'id')],
@@ -196,18 +196,19 @@ final class KpiRequest extends FormRequest
         $green = $this->figure($validator, 'rule.green');
         $amber = $this->figure($validator, 'rule.amber');
         $polarity = Polarity::from($this->string('polarity')->toString());
+        $accumulation = Accumulation::from($this->string('accumulation')->toString());
         $reference = Reference::from($this->string('rule.reference')->toString());
         $measure = Deviation::from($this->string('rule.measure')->toString());
         if ($green === null || $amber === null) {
             return null;
         }
-        $problems = RuleSet::problems($polarity, $reference, $measure, $green, $amber);
+        $problems = RuleSet::problems($polarity, $accumulation, $reference, $measure, $green, $amber);
         foreach ($problems as $member => $problem) {
             $validator->errors()->add($member === 'polarity' ? 'polarity' : "rule.{$member}", $problem);
         }
 
         return $problems === []
-            ? RuleSet::define($polarity, Period::parse($this->string('rule.from')->toString()), $reference, $measure, $green, $amber)
+            ? RuleSet::define($polarity, $accumulation, Period::parse($this->string('rule.from')->toString()), $reference, $measure, $green, $amber)
             : null;
     }
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Figures\KpiFacts;
+use Kybernet\Core\Compare\Effect;
 use Kybernet\Core\Compare\Variance;
 use OpenApi\Attributes as OA;
 
@@ -30,7 +31,7 @@ final readonly class Difference
             Shown::of($variance->difference, $kpi) ?? throw new \LogicException('A difference is a figure.'),
             $variance->percent === null ? null : (string) $variance->percent->rounded(self::PERCENT_DECIMALS),
             $kpi->measurement->definition->isPercentage(),
-            $variance->effect->value,
+            ($variance->effect ?? Effect::None)->value,
         );
     }
 }

@@ -9,7 +9,6 @@ use App\Support\NumberSetting;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Exact;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI of the month sheet: what to compare with, what is entered, and how it is judged.')]
@@ -43,11 +42,7 @@ final readonly class LogbookRow
         NumberSetting $setting,
     ): self {
         $series = $kpi->measurement->actuals;
-        $shown = function (Period $at) use ($series, $kpi): ?Shown {
-            $figure = $series->at($at);
-
-            return $figure === null ? null : Shown::of(Exact::of($figure), $kpi);
-        };
+        $shown = fn (Period $at): ?Shown => Shown::of($series->figure($at), $kpi);
 
         return new self(
             $kpi->id,
@@ -56,9 +51,9 @@ final readonly class LogbookRow
             $kpi->measurement->definition->measure,
             $unit,
             $shown($month->previous()),
-            $shown($month->yearEarlier()),
-            Shown::of($assessed->figures->target, $kpi),
-            $setting->write($series->at($month), $kpi->scaled ? 0 : $kpi->measurement->definition->decimals),
+            $shown($month->plus(-12)),
+            Shown::of($assessed->figures->goal?->target, $kpi),
+            $setting->write($series->figure($month)?->toDecimal(), $kpi->scaled ? 0 : $kpi->measurement->definition->decimals),
             $version,
             Verdict::of($assessed, $streak),
             $note,

@@ -7,7 +7,6 @@ namespace App\Http\Resources;
 use App\Figures\KpiFacts;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Exact;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'One month of a KPI: its figure beside target and last year.')]
@@ -23,14 +22,12 @@ final readonly class MonthFigure
 
     public static function of(KpiFacts $kpi, Period $month, Assessment $assessed): self
     {
-        $prior = $kpi->measurement->actuals->at($month->yearEarlier());
-
         return new self(
             $month->key(),
             $assessed->status->value,
             Shown::of($assessed->figures->actual, $kpi),
-            Shown::of($assessed->figures->target, $kpi),
-            $prior === null ? null : Shown::of(Exact::of($prior), $kpi),
+            Shown::of($assessed->figures->goal?->target, $kpi),
+            Shown::of($kpi->measurement->actuals->figure($month->plus(-12)), $kpi),
         );
     }
 }

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use Kybernet\Core\Assessment;
+use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Streak;
-use Kybernet\Core\Status\Status;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'How a figure is judged, and the sentence that defends it.')]
@@ -28,7 +28,7 @@ final readonly class Verdict
             $streak === null || $streak->length < 2 || $streak->status !== $assessed->status
                 ? null
                 : "{$streak->status->words()} for {$streak->length} months in a row.",
-            in_array($assessed->status, [Status::Amber, Status::Red], true),
+            Exceptions::wantsNote($assessed->status),
         );
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Measurement;
 use OpenApi\Attributes as OA;
 
@@ -24,8 +25,13 @@ final readonly class WakePoint
     {
         return array_map(fn (Period $month): self => new self(
             $month->key(),
-            $measurement->actuals->written($month),
-            $measurement->targets->written($month),
+            self::written($measurement->actuals->figure($month)),
+            self::written($measurement->targets->line->figure($month)),
         ), $chosen->plus(1 - self::MONTHS)->to($chosen));
+    }
+
+    private static function written(?Exact $figure): ?string
+    {
+        return $figure === null ? null : (string) $figure;
     }
 }

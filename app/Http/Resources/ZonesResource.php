@@ -20,6 +20,6 @@ final readonly class ZonesResource
 
     public static function of(?Zones $zones, Polarity $polarity): ?self
     {
-        return $zones === null ? null : new self($polarity === Polarity::Higher, (string) $zones->green, (string) $zones->amber);
+        return $zones === null || $zones->greenBand !== null ? null : new self($polarity === Polarity::Higher, (string) $zones->green, (string) $zones->amber);
     }
 }

@@ -14,15 +14,11 @@ final readonly class Streak
 {
     private function __construct(public Status $status, public int $length) {}
 
-    /** @param  iterable<Status>  $latestFirst statuses of single periods, the chosen one first */
-    public static function of(iterable $latestFirst): ?self
+    public static function of(Past $past): ?self
     {
         $colour = null;
         $length = 0;
-        foreach ($latestFirst as $status) {
-            if (! $status->isColour()) {
-                continue;
-            }
+        foreach ($past->colours() as $status) {
             $colour ??= $status;
             if ($status !== $colour) {
                 break;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Compare;
 
+use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Status\Polarity;
 
@@ -17,17 +18,43 @@ final readonly class Variance
         public Exact $difference,
         /** difference ÷ |reference| × 100; null when the reference is 0 */
         public ?Exact $percent,
-        public Effect $effect,
+        /** null where what decides it is missing: a KPI with a band, without one */
+        public ?Effect $effect,
     ) {}
 
     public static function between(Exact $actual, Exact $reference, Polarity $polarity): self
     {
         $difference = $actual->minus($reference);
 
+        return new self($difference, self::percent($difference, $reference), $polarity->effect($difference));
+    }
+
+    /** From a band: 0 inside, otherwise the signed distance to the limit that is broken, always adverse. */
+    public static function fromBand(Exact $actual, Band $band): self
+    {
+        $broken = $band->broken($actual);
+        if ($broken === null) {
+            return new self(Exact::of(0), Exact::of(0), Effect::None);
+        }
+        $difference = $actual->minus($broken);
+
+        return new self($difference, self::percent($difference, $broken), Effect::Adverse);
+    }
+
+    /** From an earlier figure of a KPI with a band: favourable when the distance from the present band shrank. */
+    public static function withinBand(Exact $actual, Exact $earlier, ?Band $band): self
+    {
+        $difference = $actual->minus($earlier);
+
         return new self(
             $difference,
-            $reference->isZero() ? null : $difference->times(100)->dividedBy($reference->abs()),
-            $polarity->effect($difference),
+            self::percent($difference, $earlier),
+            $band === null ? null : Effect::ofAdverse($band->distance($actual)->minus($band->distance($earlier))),
         );
+    }
+
+    private static function percent(Exact $difference, Exact $reference): ?Exact
+    {
+        return $reference->isZero() ? null : $difference->times(100)->dividedBy($reference->abs());
     }
 }

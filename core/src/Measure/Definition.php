@@ -4,19 +4,26 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Measure;
 
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 
 /**
- * What the rules need to know of a KPI: how its months accumulate, which way is better, and how it is judged.
+ * What the rules need to know of a KPI: how its periods accumulate, which way is better, and how it is judged.
  */
 final readonly class Definition
 {
     /**
      * @param  string  $measure  the unit of measure as people write it, `Ml/d` or `%`
      * @param  int<0, max>  $decimals  decimals of a figure that is shown
+     * @param  Polarity  $polarity  none for a judged KPI, whose colours need no direction
      * @param  list<RuleSet>  $rules  the dated rule sets, in any order
+     * @param  BigDecimal|null  $min  what one period's figure cannot fall below
+     * @param  BigDecimal|null  $max  what one period's figure cannot exceed
+     * @param  BigDecimal|null  $materiality  a change against prior year up to this, in the KPI's measure, is no exception
+     * @param  Gathering|null  $gathering  how its units become one figure for the unit above; null for not at all
      */
     public function __construct(
         public string $measure,
@@ -24,24 +31,34 @@ final readonly class Definition
         public Polarity $polarity,
         public Accumulation $accumulation,
         public array $rules,
+        public Kind $kind = Kind::Entered,
+        public Frequency $frequency = Frequency::Month,
+        public ?BigDecimal $min = null,
+        public ?BigDecimal $max = null,
+        public ?BigDecimal $materiality = null,
+        public ?Gathering $gathering = null,
     ) {}
 
-    /** The newest rule set that starts at or before the month, so that changing a rule never recolours the past. */
-    public function ruleAt(Period $month): ?RuleSet
+    /** Absolute differences of a percentage are percentage points. */
+    public function isPercentage(): bool
+    {
+        return $this->measure === '%';
+    }
+
+    /**
+     * The newest of rule sets that starts at or before the month, so that changing a rule never recolours the past.
+     *
+     * @param  list<RuleSet>  $rules
+     */
+    public static function inForce(array $rules, Period $month): ?RuleSet
     {
         $inForce = null;
-        foreach ($this->rules as $rule) {
+        foreach ($rules as $rule) {
             if ($rule->from->compareTo($month) <= 0 && ($inForce === null || $rule->from->compareTo($inForce->from) > 0)) {
                 $inForce = $rule;
             }
         }
 
         return $inForce;
-    }
-
-    /** Absolute differences of a percentage are percentage points. */
-    public function isPercentage(): bool
-    {
-        return $this->measure === '%';
     }
 }

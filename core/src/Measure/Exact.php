@@ -33,6 +33,17 @@ final readonly class Exact
         return new self($sum, $count === 1 ? null : BigDecimal::of($count));
     }
 
+    /**
+     * Those that are there.
+     *
+     * @param  array<array-key, self|null>  $figures
+     * @return list<self> in the same order
+     */
+    public static function known(array $figures): array
+    {
+        return array_values(array_filter($figures, fn (?self $figure): bool => $figure !== null));
+    }
+
     public function minus(self $that): self
     {
         if ($this->divisor === null && $that->divisor === null) {
@@ -53,9 +64,16 @@ final readonly class Exact
         return $this->minus($that->negated());
     }
 
-    public function times(BigDecimal|int $factor): self
+    public function times(self|BigDecimal|int $factor): self
     {
-        return new self($this->dividend->multipliedBy($factor), $this->divisor);
+        if (! $factor instanceof self) {
+            return new self($this->dividend->multipliedBy($factor), $this->divisor);
+        }
+
+        return new self(
+            $this->dividend->multipliedBy($factor->dividend),
+            $factor->divisor === null ? $this->divisor : self::scaled($factor->divisor, $this->divisor),
+        );
     }
 
     /** @throws DivisionByZeroException */
@@ -68,6 +86,16 @@ final readonly class Exact
         $divisor = self::scaled($that->dividend, $this->divisor);
 
         return $divisor->isNegative() ? new self($dividend->negated(), $divisor->negated()) : new self($dividend, $divisor);
+    }
+
+    /** No smaller than the least and no larger than the most; null leaves that side open. */
+    public function clamp(?self $least, ?self $most): self
+    {
+        return match (true) {
+            $least !== null && $this->compareTo($least) < 0 => $least,
+            $most !== null && $this->compareTo($most) > 0 => $most,
+            default => $this,
+        };
     }
 
     public function negated(): self
@@ -103,6 +131,18 @@ final readonly class Exact
         return $this->divisor === null && $this->dividend->getScale() <= self::DECIMALS
             ? $this->dividend->stripTrailingZeros()
             : $this->rounded(self::DECIMALS)->stripTrailingZeros();
+    }
+
+    /** The same, still as a figure to go on calculating with: what a division inside a formula gives. */
+    public function givenOut(): self
+    {
+        return $this->divisor === null && $this->dividend->getScale() <= self::DECIMALS ? $this : new self($this->rounded(self::DECIMALS));
+    }
+
+    /** For statistics, which are made on floats. */
+    public function toFloat(): float
+    {
+        return $this->divisor === null ? $this->dividend->toFloat() : $this->dividend->toFloat() / $this->divisor->toFloat();
     }
 
     /** @param  non-negative-int  $decimals how many decimals are kept, rounded half away from zero */

@@ -8,9 +8,9 @@ use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
 
 /**
- * Figures by month. A month that is not there has no figure, which is never the same as zero.
+ * Figures by period, as they were entered. A period that is not there has no figure, which is never the same as zero.
  */
-final readonly class Series
+final readonly class Series implements Figures
 {
     /**
      * A machine integer holds 18 digits. Figures of up to 15, brought to the same decimals, leave room to add a
@@ -18,39 +18,67 @@ final readonly class Series
      */
     private const MACHINE_DIGITS = 15;
 
-    /** @param  array<string, string>  $figures sound figures (see {@see Figure::parse()}) keyed by month, `2026-08` */
+    /** @param  array<string, string>  $figures sound figures (see {@see Figure::parse()}) keyed by period, `2026-08` */
     public function __construct(private array $figures) {}
 
-    public function at(Period $month): ?BigDecimal
+    public function at(Period $period): ?BigDecimal
     {
-        $figure = $this->written($month);
+        $figure = $this->written($period);
 
         return $figure === null ? null : BigDecimal::of($figure);
     }
 
     /** The figure as it is stored. */
-    public function written(Period $month): ?string
+    public function written(Period $period): ?string
     {
-        return $this->figures[$month->key()] ?? null;
+        return $this->figures[$period->key()] ?? null;
     }
 
-    public function has(Period $month): bool
+    /** @return array<string, string> by period, as they were given */
+    public function all(): array
     {
-        return isset($this->figures[$month->key()]);
+        return $this->figures;
+    }
+
+    public function has(Period $period): bool
+    {
+        return isset($this->figures[$period->key()]);
+    }
+
+    public function figure(Period $period): ?Exact
+    {
+        $figure = $this->written($period);
+
+        return $figure === null ? null : Exact::of($figure);
+    }
+
+    public function gather(array $periods, Accumulation $rule): ?Exact
+    {
+        return $rule->gather($this, $periods);
+    }
+
+    public function whyNone(array $periods): ?string
+    {
+        return null;
+    }
+
+    public function earliest(): ?string
+    {
+        return $this->figures === [] ? null : min(array_keys($this->figures));
     }
 
     /**
-     * The sum of the months' figures, exactly; 0 when none has one.
+     * The sum of the periods' figures, exactly; 0 when none has one.
      *
-     * @param  list<Period>  $months
+     * @param  list<Period>  $periods
      */
-    public function total(array $months): BigDecimal
+    public function total(array $periods): BigDecimal
     {
         $parts = [];
         $decimals = 0;
         $digits = 0;
-        foreach ($months as $month) {
-            $figure = $this->written($month);
+        foreach ($periods as $period) {
+            $figure = $this->written($period);
             if ($figure !== null) {
                 $point = strpos($figure, '.');
                 $scale = $point === false ? 0 : strlen($figure) - $point - 1;
@@ -70,12 +98,12 @@ final readonly class Series
         return BigDecimal::ofUnscaledValue($sum, $decimals);
     }
 
-    /** The same series with one month's figure replaced, or taken out when null. */
-    public function with(Period $month, ?BigDecimal $figure): self
+    /** The same series with one period's figure replaced, or taken out when null. */
+    public function with(Period $period, ?BigDecimal $figure): self
     {
         $figures = $this->figures;
-        unset($figures[$month->key()]);
+        unset($figures[$period->key()]);
 
-        return new self($figure === null ? $figures : [...$figures, $month->key() => (string) $figure]);
+        return new self($figure === null ? $figures : [...$figures, $period->key() => (string) $figure]);
     }
 }

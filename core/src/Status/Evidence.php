@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace Kybernet\Core\Status;
 
 use Kybernet\Core\Compare\LikeForLike;
+use Kybernet\Core\Compare\PriorYear;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Measurement;
 
 /**
  * All that a status is decided on, gathered over the periods that the rule set can compare.
@@ -14,36 +18,159 @@ use Kybernet\Core\Measure\Exact;
 final readonly class Evidence
 {
     /**
-     * @param  Exact|null  $actual  over the periods compared; null when nothing is reported
-     * @param  Exact|null  $target  over the same periods; null when there is none
-     * @param  positive-int  $periods  how many are compared: levels under a sum grow with them
+     * @param  bool  $isDue  whether anything was due in the span
+     * @param  Exact|null  $actual  over the periods compared; null when there is nothing to judge
+     * @param  Exact|Band|null  $reference  over the same periods; null when there is none, or the rule needs none
+     * @param  positive-int  $periods  how many are compared: limits of a total grow with them
+     * @param  string|null  $gap  in words, what is missing: the actual, or else the reference
      */
-    public function __construct(
+    private function __construct(
         public Definition $kpi,
         public ?RuleSet $rule,
+        public bool $isDue,
         public ?Exact $actual,
-        public ?Exact $target,
+        public Exact|Band|null $reference,
         public int $periods,
+        public ?string $gap,
     ) {}
 
-    public static function from(Definition $kpi, ?RuleSet $rule, LikeForLike $figures): self
+    /** Nothing was due in the span. */
+    public static function nothingDue(Measurement $measured, string $words): self
     {
-        $target = $figures->compared > 0 ? $figures->target : null;
-        $onTarget = $rule?->reference->needsTarget() === true && $target !== null;
+        return new self($measured->definition, null, false, null, null, 1, $words);
+    }
+
+    /** No rule set decides: a KPI that is tracked, one whose limits are not in force yet, or a person's own colour. */
+    public static function withoutRule(Measurement $measured, LikeForLike $figures): self
+    {
+        return new self($measured->definition, null, true, $figures->actual, null, 1, self::unread($measured, $figures));
+    }
+
+    public static function againstTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures): self
+    {
+        $goal = $figures->compared > 0 ? $figures->goal : null;
+        $actual = $goal === null ? $figures->actual : $figures->comparedActual;
 
         return new self(
-            $kpi,
+            $measured->definition,
             $rule,
-            $onTarget ? $figures->comparedActual : $figures->actual,
-            $target,
-            max(1, $onTarget ? $figures->compared : count($figures->reported)),
+            true,
+            $actual,
+            $goal === null ? null : $goal->band ?? $goal->target,
+            max(1, $figures->compared),
+            $actual === null ? self::unread($measured, $figures) : 'there is no target to compare with',
         );
     }
 
-    /** A level of the rule set, grown to the periods compared. */
-    public function level(RuleSet $rule, Status $colour): Exact
+    public static function againstPriorYear(Measurement $measured, RuleSet $rule, LikeForLike $figures, PriorYear $prior): self
     {
-        return Exact::of($colour === Status::Green ? $rule->green : $rule->amber)
-            ->times($this->kpi->accumulation->limitFactor($this->periods));
+        $actual = $prior->compared > 0 ? $prior->comparedActual : $figures->actual;
+
+        return new self(
+            $measured->definition,
+            $rule,
+            true,
+            $actual,
+            $prior->figure,
+            max(1, $prior->compared),
+            $actual === null ? self::unread($measured, $figures) : 'there is no prior year to compare with',
+        );
+    }
+
+    /** Against the mean of the previous periods, which judges a span of one period only. */
+    public static function againstRecent(Measurement $measured, RuleSet $rule, LikeForLike $figures): self
+    {
+        $needed = $rule->periods ?? 1;
+        $before = [];
+        if (count($figures->due) === 1) {
+            for ($back = 1; $back <= $needed; $back++) {
+                $before[] = $measured->actuals->figure($figures->due[0]->plus(-$back));
+            }
+        }
+        $known = Exact::known($before);
+        $isComplete = $known !== [] && count($known) === $needed;
+
+        return new self(
+            $measured->definition,
+            $rule,
+            true,
+            $figures->actual,
+            $isComplete ? Accumulation::Mean->combine($known) : null,
+            1,
+            match (true) {
+                $figures->actual === null => self::unread($measured, $figures),
+                count($figures->due) !== 1 => 'recent periods are compared with a single period only',
+                default => "not all of the {$needed} previous periods have a reading",
+            },
+        );
+    }
+
+    /**
+     * Against the year target: whatever span is shown, the year to date is judged.
+     *
+     * @param  LikeForLike  $figures  of the span shown
+     * @param  LikeForLike  $toDate  of the year to date
+     */
+    public static function againstYearTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures, LikeForLike $toDate, ?Exact $yearTarget): self
+    {
+        $unread = $figures->reported === [] ? $figures : $toDate;
+        $actual = $figures->reported === [] ? null : $toDate->actual;
+
+        return new self(
+            $measured->definition,
+            $rule,
+            $toDate->due !== [] || $figures->reported === [],
+            $actual,
+            $yearTarget,
+            max(1, count($toDate->reported)),
+            match (true) {
+                $toDate->due === [] && $figures->reported !== [] => 'nothing was due in the year to date',
+                $actual === null => self::unread($measured, $unread),
+                default => 'there is no year target to compare with',
+            },
+        );
+    }
+
+    public static function byLevels(Measurement $measured, RuleSet $rule, LikeForLike $figures): self
+    {
+        return new self(
+            $measured->definition,
+            $rule,
+            true,
+            $figures->actual,
+            null,
+            max(1, count($figures->reported)),
+            self::unread($measured, $figures),
+        );
+    }
+
+    /**
+     * A projection to the year end, judged for all the periods of the year.
+     *
+     * @param  Exact|Band|null  $reference  of the full year
+     * @param  positive-int  $periods  of the year
+     */
+    public static function projected(Definition $kpi, ?RuleSet $rule, ?Exact $value, Exact|Band|null $reference, int $periods): self
+    {
+        return new self($kpi, $rule, true, $value, $reference, $periods, $value === null ? 'there is no projection' : 'there is nothing to compare the projection with');
+    }
+
+    /** By how much limits that are stated for one period grow. */
+    public function factor(): int
+    {
+        return $this->kpi->accumulation->limitFactor($this->periods);
+    }
+
+    /** The actual's adverse deviation from the reference, in the KPI's measure; favourable ones are below 0. */
+    public function deviation(Exact $actual, Exact|Band $reference): Exact
+    {
+        return $reference instanceof Band
+            ? $reference->distance($actual)
+            : $this->kpi->polarity->adverse($actual->minus($reference));
+    }
+
+    private static function unread(Measurement $measured, LikeForLike $figures): ?string
+    {
+        return $measured->actuals->whyNone($figures->reported === [] ? $figures->due : $figures->reported);
     }
 }

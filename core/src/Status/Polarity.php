@@ -14,18 +14,17 @@ enum Polarity: string
 {
     case Higher = 'higher';
     case Lower = 'lower';
+    /** Between a lower and an upper target. */
+    case Band = 'band';
     /** Tracked, not judged. */
     case None = 'none';
 
-    /** What a difference from a reference means. */
+    /** What a difference from a single figure means. A band has no better direction: it is told by its distances. */
     public function effect(Exact $difference): Effect
     {
-        $sign = $this->adverse($difference)->sign();
-
-        return match (true) {
-            $this === self::None || $sign === 0 => Effect::None,
-            $sign > 0 => Effect::Adverse,
-            default => Effect::Favourable,
+        return match ($this) {
+            self::Higher, self::Lower => Effect::ofAdverse($this->adverse($difference)),
+            self::Band, self::None => Effect::None,
         };
     }
 

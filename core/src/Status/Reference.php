@@ -4,28 +4,34 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Status;
 
+use Kybernet\Core\Measure\Accumulation;
+
 /**
  * What a rule set compares the actual with.
  */
 enum Reference: string
 {
-    /** The target of the span. */
+    /** The target, or the band, of the span. */
     case Target = 'target';
+    /** The same span a year earlier. */
+    case PriorYear = 'prior-year';
+    /** The mean of the KPI's previous periods, all of them with a reading. */
+    case Recent = 'recent';
+    /** The year target; the status is always that of the year to date. */
+    case YearTarget = 'year-target';
     /** Nothing: fixed levels. */
     case None = 'none';
 
-    /** Whether a span without a target cannot be judged. */
-    public function needsTarget(): bool
+    /** Whether the reference can be measured in that way, for a KPI of that polarity and accumulation. */
+    public function goesWith(Deviation $measure, Polarity $polarity, Accumulation $accumulation): bool
     {
-        return $this === self::Target;
-    }
+        $deviates = $measure !== Deviation::Level;
 
-    /** The one way of measuring how far off a figure is that goes with the reference. */
-    public function goesWith(Deviation $measure): bool
-    {
         return match ($this) {
-            self::Target => $measure === Deviation::Percent,
-            self::None => $measure === Deviation::Level,
+            self::Target => $deviates && ($polarity !== Polarity::Band || $measure !== Deviation::Reached),
+            self::PriorYear, self::Recent => $deviates && $polarity !== Polarity::Band,
+            self::YearTarget => $measure === Deviation::Reached && $polarity === Polarity::Higher && $accumulation === Accumulation::Sum,
+            self::None => ! $deviates,
         };
     }
 }

@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Status;
 
+use Brick\Math\BigDecimal;
+
 /**
  * A unit's status on a span, from the KPIs and units directly under it.
  *
- * Red scores 0, amber 1, green 2; the score is the weighted mean of what is judged. Statuses are whole numbers and
- * weights have at most two decimals, so that comparisons with the cuts are made on hundredths, in whole numbers.
+ * Red scores 0, amber 1, green 2; the score is the weighted mean of what is judged. Comparisons with the cuts multiply
+ * across, on exact decimals.
  */
 final readonly class RollUp
 {
     /** Below this share of the weight judged, a unit has no reading rather than a flattering colour. */
     private const LEAST_COVERAGE_PERCENT = 50;
-
-    private const HUNDREDTHS = 100;
 
     private function __construct(
         public Status $status,
@@ -27,40 +27,61 @@ final readonly class RollUp
     ) {}
 
     /**
-     * @param  iterable<array{Status, float}>  $members  status and weight of each KPI and unit directly below
+     * @param  iterable<array{Status, BigDecimal}>  $members  status and weight of each KPI and unit directly below
      * @param  Counts  $counts  of all KPIs below the unit, at any depth
-     * @param  float  $green  the score from which the unit is green
-     * @param  float  $amber  the score from which it is amber
      */
-    public static function weighted(iterable $members, Counts $counts, float $green = 1.5, float $amber = 0.5): self
+    public static function of(RollUpMethod $method, iterable $members, Counts $counts): self
     {
-        $judged = 0;
-        $unknown = 0;
-        $scored = 0;
+        $zero = BigDecimal::zero();
+        $weights = ['green' => $zero, 'amber' => $zero, 'red' => $zero, 'not-judged' => $zero, 'no-data' => $zero];
         foreach ($members as [$status, $weight]) {
-            $hundredths = (int) round($weight * self::HUNDREDTHS);
-            $score = $status->score();
-            if ($score !== null) {
-                $judged += $hundredths;
-                $scored += $hundredths * $score;
-            } elseif ($status === Status::NoData) {
-                $unknown += $hundredths;
-            }
+            $weights[$status->value] = $weights[$status->value]->plus($weight);
         }
-        if ($judged + $unknown === 0) {
+        $judged = $weights['green']->plus($weights['amber'])->plus($weights['red']);
+        $known = $judged->plus($weights['no-data']);
+        if ($known->isZero()) {
             return new self(Status::NotJudged, null, null, $counts);
         }
-        $coverage = $judged / ($judged + $unknown);
-        $score = $judged === 0 ? null : $scored / $judged;
-        if ($judged * 100 < ($judged + $unknown) * self::LEAST_COVERAGE_PERCENT) {
+        $coverage = $judged->toFloat() / $known->toFloat();
+        $scored = $weights['green']->multipliedBy(2)->plus($weights['amber']);
+        $score = $judged->isZero() ? null : $scored->toFloat() / $judged->toFloat();
+        if ($judged->multipliedBy(100)->isLessThan($known->multipliedBy(self::LEAST_COVERAGE_PERCENT))) {
             return new self(Status::NoData, $score, $coverage, $counts);
         }
-        $reaches = fn (float $cut): bool => $scored * self::HUNDREDTHS >= $judged * (int) round($cut * self::HUNDREDTHS);
 
-        return new self(match (true) {
-            $reaches($green) => Status::Green,
-            $reaches($amber) => Status::Amber,
-            default => Status::Red,
+        return new self(match ($method->name) {
+            'weighted' => self::weighted($method, $scored, $judged),
+            'worst' => self::worst($weights['red'], $weights['amber']),
+            default => self::share($method, $weights['green'], $weights['red'], $judged),
         }, $score, $coverage, $counts);
+    }
+
+    private static function weighted(RollUpMethod $method, BigDecimal $scored, BigDecimal $judged): Status
+    {
+        return match (true) {
+            $scored->isGreaterThanOrEqualTo($judged->multipliedBy($method->green)) => Status::Green,
+            $scored->isGreaterThanOrEqualTo($judged->multipliedBy($method->amberOrRed)) => Status::Amber,
+            default => Status::Red,
+        };
+    }
+
+    private static function worst(BigDecimal $red, BigDecimal $amber): Status
+    {
+        return match (true) {
+            $red->isPositive() => Status::Red,
+            $amber->isPositive() => Status::Amber,
+            default => Status::Green,
+        };
+    }
+
+    private static function share(RollUpMethod $method, BigDecimal $green, BigDecimal $red, BigDecimal $judged): Status
+    {
+        $percentOf = fn (BigDecimal $part): BigDecimal => $part->multipliedBy(100);
+
+        return match (true) {
+            $percentOf($red)->isGreaterThan($judged->multipliedBy($method->amberOrRed)) => Status::Red,
+            $red->isZero() && $percentOf($green)->isGreaterThanOrEqualTo($judged->multipliedBy($method->green)) => Status::Green,
+            default => Status::Amber,
+        };
     }
 }

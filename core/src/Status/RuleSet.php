@@ -7,6 +7,9 @@ namespace Kybernet\Core\Status;
 use Brick\Math\BigDecimal;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Band;
+use Kybernet\Core\Measure\Exact;
 
 /**
  * What green, amber and red mean for a KPI, valid from a month on.
@@ -15,8 +18,11 @@ final readonly class RuleSet
 {
     /**
      * @param  Period  $from  the first month that it judges
-     * @param  BigDecimal  $green  the green limit: % of adverse deviation, or a level in the KPI's own measure
-     * @param  BigDecimal  $amber  the amber limit, likewise
+     * @param  BigDecimal  $green  the green limit, as the measure has it; on a band's level, its low limit
+     * @param  BigDecimal  $amber  the amber limit, likewise; on a band's level, its high limit
+     * @param  int|null  $periods  how many previous periods a recent reference takes the mean of
+     * @param  array{BigDecimal, BigDecimal}|null  $margins  of a band's level: how far amber reaches below low and above high
+     * @param  BigDecimal|null  $stretch  a level beyond green that is marked when it is reached
      */
     private function __construct(
         public Period $from,
@@ -24,56 +30,132 @@ final readonly class RuleSet
         public Deviation $measure,
         public BigDecimal $green,
         public BigDecimal $amber,
+        public ?int $periods = null,
+        public ?array $margins = null,
+        public ?BigDecimal $stretch = null,
     ) {}
 
     /** @throws InvalidArgumentException with the first of the problems that {@see problems()} finds */
     public static function define(
         Polarity $polarity,
+        Accumulation $accumulation,
         Period $from,
         Reference $reference,
         Deviation $measure,
         BigDecimal $green,
         BigDecimal $amber,
+        ?int $periods = null,
+        ?BigDecimal $stretch = null,
     ): self {
-        foreach (self::problems($polarity, $reference, $measure, $green, $amber) as $problem) {
+        foreach (self::problems($polarity, $accumulation, $reference, $measure, $green, $amber, $periods, $stretch) as $problem) {
             throw new InvalidArgumentException($problem);
         }
 
-        return new self($from, $reference, $measure, $green, $amber);
+        return new self($from, $reference, $measure, $green, $amber, $periods, null, $stretch);
+    }
+
+    /**
+     * Fixed levels of a band: green inside, amber within a margin outside.
+     *
+     * @throws InvalidArgumentException with the first of the problems that {@see bandProblems()} finds
+     */
+    public static function defineBand(
+        Period $from,
+        BigDecimal $low,
+        BigDecimal $high,
+        BigDecimal $marginLow,
+        BigDecimal $marginHigh,
+    ): self {
+        foreach (self::bandProblems($low, $high, $marginLow, $marginHigh) as $problem) {
+            throw new InvalidArgumentException($problem);
+        }
+
+        return new self($from, Reference::None, Deviation::Level, $low, $high, null, [$marginLow, $marginHigh]);
     }
 
     /**
      * Why such a rule set is refused, by the member at fault; none when it is sound.
      *
-     * @return array<'polarity'|'measure'|'amber', string>
+     * @return array<'polarity'|'measure'|'amber'|'periods'|'stretch', string>
      */
     public static function problems(
         Polarity $polarity,
+        Accumulation $accumulation,
         Reference $reference,
         Deviation $measure,
         BigDecimal $green,
         BigDecimal $amber,
+        ?int $periods = null,
+        ?BigDecimal $stretch = null,
     ): array {
         if ($polarity === Polarity::None) {
             return ['polarity' => 'A KPI that is only tracked has no limits.'];
         }
-        if (! $reference->goesWith($measure)) {
-            return ['measure' => "'{$measure->value}' does not go with the reference '{$reference->value}'."];
+        if (! $reference->goesWith($measure, $polarity, $accumulation)) {
+            return ['measure' => $reference === Reference::YearTarget && $measure === Deviation::Reached
+                ? "The reference 'year-target' is for totals of which more is better."
+                : "'{$measure->value}' does not go with the reference '{$reference->value}'".($polarity === Polarity::Band ? ' on a band.' : '.')];
         }
-
+        $problems = [];
+        if (($reference === Reference::Recent) !== ($periods !== null)) {
+            $problems['periods'] = $periods === null
+                ? 'The number of previous periods is missing.'
+                : 'Only a comparison with recent periods has a number of periods.';
+        } elseif ($periods !== null && $periods < 1) {
+            $problems['periods'] = 'At least one previous period is needed.';
+        }
+        if ($stretch !== null && $polarity === Polarity::Band) {
+            $problems['stretch'] = 'A band has no stretch: nothing is better than inside.';
+        }
         $amberIsTighter = match (true) {
-            $measure === Deviation::Percent, $polarity === Polarity::Lower => $amber->isLessThan($green),
+            self::isUpperBound($measure, $polarity) => $amber->isLessThan($green),
             default => $amber->isGreaterThan($green),
         };
-        if (! $amberIsTighter) {
-            return [];
+        if ($amberIsTighter) {
+            $limit = self::text($green);
+            $problems['amber'] = match (true) {
+                $measure === Deviation::Percent => "Drifting must reach at least as far as on course: {$limit} % or more.",
+                $measure === Deviation::Absolute => "Drifting must reach at least as far as on course: {$limit} or more.",
+                $measure === Deviation::Reached => "Drifting must ask for no more than on course: {$limit} % or less.",
+                $polarity === Polarity::Lower => "The level for drifting must be {$limit} or higher: lower is better here.",
+                default => "The level for drifting must be {$limit} or lower: higher is better here.",
+            };
         }
 
-        return ['amber' => match (true) {
-            $measure === Deviation::Percent => 'Drifting must reach at least as far as on course: '.self::text($green).' % or more.',
-            $polarity === Polarity::Lower => 'The level for drifting must be '.self::text($green).' or higher: lower is better here.',
-            default => 'The level for drifting must be '.self::text($green).' or lower: higher is better here.',
-        }];
+        return $problems;
+    }
+
+    /** @return array<'high'|'marginLow'|'marginHigh', string> why such levels of a band are refused, by the member at fault */
+    public static function bandProblems(BigDecimal $low, BigDecimal $high, BigDecimal $marginLow, BigDecimal $marginHigh): array
+    {
+        return array_filter([
+            'high' => $high->isLessThan($low) ? 'The upper limit must be '.self::text($low).' or more.' : '',
+            'marginLow' => $marginLow->isNegative() ? 'A margin reaches outward: it cannot be negative.' : '',
+            'marginHigh' => $marginHigh->isNegative() ? 'A margin reaches outward: it cannot be negative.' : '',
+        ], fn (string $problem): bool => $problem !== '');
+    }
+
+    /** A limit or a level of a single figure, grown to the periods that are compared. */
+    public function limit(Status $colour, int $factor): Exact
+    {
+        return Exact::of($colour === Status::Green ? $this->green : $this->amber)->times($factor);
+    }
+
+    /** The band inside which a level of a band is green, or amber, grown to the periods that are compared. */
+    public function levelBand(Status $colour, int $factor): Band
+    {
+        [$below, $above] = $colour === Status::Green || $this->margins === null ? [BigDecimal::zero(), BigDecimal::zero()] : $this->margins;
+
+        return new Band(
+            Exact::of($this->green->minus($below))->times($factor),
+            Exact::of($this->amber->plus($above))->times($factor),
+        );
+    }
+
+    private static function isUpperBound(Deviation $measure, Polarity $polarity): bool
+    {
+        return $measure === Deviation::Percent || $measure === Deviation::Absolute
+            || ($measure === Deviation::Level && $polarity === Polarity::Lower);
     }
 
     private static function text(BigDecimal $limit): string

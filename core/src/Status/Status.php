@@ -27,6 +27,12 @@ enum Status: string
         };
     }
 
+    /** The same in the middle of a sentence. */
+    public function inPassing(): string
+    {
+        return lcfirst($this->words());
+    }
+
     /** 2 for green, 1 for amber, 0 for red; null for what is no colour. */
     public function score(): ?int
     {

@@ -4,17 +4,21 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Status;
 
+use Brick\Math\BigDecimal;
+
 /**
  * The units of an organisation, each rolled up from what is directly under it, the deepest first.
  *
- * @phpstan-type Unit array{parent: int|null, weight: float}
+ * @template Id of array-key an identity of the caller's
+ *
+ * @phpstan-type Unit array{parent: Id|null, weight: BigDecimal, method?: RollUpMethod}
  */
 final class UnitTree
 {
-    /** @var array<int, list<int>> */
+    /** @var array<Id, list<Id>> */
     private array $children = [];
 
-    /** @param  array<int, Unit>  $units by an identity of the caller's; a parent that is not among them counts as none */
+    /** @param  array<Id, Unit>  $units  a parent that is not among them counts as none */
     public function __construct(private readonly array $units)
     {
         foreach ($units as $id => $unit) {
@@ -27,10 +31,11 @@ final class UnitTree
     /**
      * The roll-up of the unit and of every unit below it, by identity.
      *
-     * @param  array<int, list<array{Status, float}>>  $kpis  status and weight of the KPIs measured in each unit itself
-     * @return array<int, RollUp>
+     * @param  Id  $unit
+     * @param  array<Id, list<array{Status, BigDecimal}>>  $kpis  status and weight of the KPIs measured in each unit itself
+     * @return array<Id, RollUp>
      */
-    public function rollUp(int $unit, array $kpis): array
+    public function rollUp(int|string $unit, array $kpis): array
     {
         $results = [];
         $own = $kpis[$unit] ?? [];
@@ -42,7 +47,7 @@ final class UnitTree
             $members[] = [$below[$child]->status, $this->units[$child]['weight']];
             $counts = $counts->plus($below[$child]->counts);
         }
-        $results[$unit] = RollUp::weighted($members, $counts);
+        $results[$unit] = RollUp::of($this->units[$unit]['method'] ?? RollUpMethod::weighted(), $members, $counts);
 
         return $results;
     }
@@ -50,9 +55,10 @@ final class UnitTree
     /**
      * The unit and every unit below it, parents before children.
      *
-     * @return non-empty-list<int>
+     * @param  Id  $unit
+     * @return non-empty-list<Id>
      */
-    public function below(int $unit): array
+    public function below(int|string $unit): array
     {
         $found = [$unit];
         foreach ($this->children[$unit] ?? [] as $child) {

@@ -3,6 +3,7 @@
 declare(strict_types=1);
 
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 
@@ -40,7 +41,7 @@ it('labels a financial year by where it starts', function (int $start, string $m
 it('refuses a financial year that starts in no month', fn () => new FinancialYear(13))->throws(InvalidArgumentException::class);
 
 it('spans a month, a quarter, the year to date and twelve months', function (Span $span, int $start, string $chosen, string $first, int $count) {
-    $periods = $span->periods(month($chosen), new FinancialYear($start));
+    $periods = $span->periods(Frequency::Month, month($chosen), new FinancialYear($start));
 
     expect($periods)->toHaveCount($count)
         ->and($periods[0]->key())->toBe($first)

@@ -29,7 +29,7 @@ it('gathers target and prior year over the months that are reported', function (
     expect(count($assessed->figures->reported))->toBe(3)
         ->and($assessed->figures->missing()[0]->key())->toBe('2026-05')
         ->and((string) $assessed->figures->actual)->toBe('30')
-        ->and((string) $assessed->figures->target)->toBe('33')
+        ->and((string) $assessed->figures->goal?->target)->toBe('33')
         ->and((string) $assessed->prior->figure)->toBe('27')
         ->and((string) $assessed->variance?->difference)->toBe('-3')
         ->and((string) $assessed->change?->difference)->toBe('3');
@@ -51,7 +51,7 @@ it('shows the whole target when nothing is reported yet', function () {
 
     expect($assessed->status->value)->toBe('no-data')
         ->and($assessed->figures->actual)->toBeNull()
-        ->and((string) $assessed->figures->target)->toBe('40')
+        ->and((string) $assessed->figures->goal?->target)->toBe('40')
         ->and($assessed->variance)->toBeNull();
 });
 

@@ -2,12 +2,18 @@
 
 declare(strict_types=1);
 
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Attention\Past;
 use Kybernet\Core\Attention\Streak;
+use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
+use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\UnitTree;
+
+use function Kybernet\Core\Tests\month;
 
 const G = Status::Green;
 const A = Status::Amber;
@@ -15,10 +21,24 @@ const R = Status::Red;
 const N = Status::NotJudged;
 const D = Status::NoData;
 
-it('rolls statuses up by weight', function (array $members, Status $status, ?float $score, ?float $coverage) {
-    $rollUp = RollUp::weighted($members, Counts::of([]));
+/** @return list<array{Status, BigDecimal}> */
+function weighed(array $members): array
+{
+    return array_map(fn (array $member): array => [$member[0], BigDecimal::of($member[1])], $members);
+}
 
-    expect($rollUp->status)->toBe($status)->and($rollUp->score)->toBe($score)->and($rollUp->coverage)->toBe($coverage);
+/** @param  list<Status>  $latestFirst */
+function past(array $latestFirst): Past
+{
+    $first = month('2026-08')->plus(1 - count($latestFirst));
+
+    return new Past(month('2026-08'), $first->key(), fn (Period $period): Status => $latestFirst[month('2026-08')->ordinal - $period->ordinal]);
+}
+
+it('rolls statuses up by weight', function (array $members, Status $status, ?float $score, ?float $coverage) {
+    $rollUp = RollUp::of(RollUpMethod::weighted(), weighed($members), Counts::of([]));
+
+    expect($rollUp->status)->toBe($status)->and($rollUp->score)->toEqualWithDelta($score, 1e-12)->and($rollUp->coverage)->toEqualWithDelta($coverage, 1e-12);
 })->with([
     'the green cut exactly' => [[[G, 1.0], [A, 1.0]], G, 1.5, 1.0],
     'just below it' => [[[G, 1.0], [A, 1.01]], A, 3.01 / 2.01, 1.0],
@@ -35,13 +55,13 @@ it('rolls statuses up by weight', function (array $members, Status $status, ?flo
 
 it('rolls units up into their parents and counts KPIs at any depth', function () {
     $tree = new UnitTree([
-        1 => ['parent' => null, 'weight' => 1.0],
-        2 => ['parent' => 1, 'weight' => 3.0],
-        3 => ['parent' => 1, 'weight' => 1.0],
-        4 => ['parent' => 2, 'weight' => 1.0],
-        5 => ['parent' => 1, 'weight' => 5.0],
+        1 => ['parent' => null, 'weight' => BigDecimal::of(1)],
+        2 => ['parent' => 1, 'weight' => BigDecimal::of(3)],
+        3 => ['parent' => 1, 'weight' => BigDecimal::of(1)],
+        4 => ['parent' => 2, 'weight' => BigDecimal::of(1)],
+        5 => ['parent' => 1, 'weight' => BigDecimal::of(5)],
     ]);
-    $rollUps = $tree->rollUp(1, [1 => [[G, 1.0]], 2 => [[A, 1.0]], 3 => [[R, 1.0], [D, 1.0]], 4 => [[R, 1.0]], 5 => [[N, 1.0]]]);
+    $rollUps = $tree->rollUp(1, array_map(weighed(...), [1 => [[G, '1']], 2 => [[A, '1']], 3 => [[R, '1'], [D, '1']], 4 => [[R, '1']], 5 => [[N, '1']]]));
 
     expect($rollUps[2]->status)->toBe(A)
         ->and($rollUps[5]->status)->toBe(N)
@@ -60,7 +80,7 @@ it('tells what moved', function (Status $before, Status $now, Movement $movement
 ]);
 
 it('counts a streak over gaps', function (array $latestFirst, ?Status $status, ?int $length) {
-    $streak = Streak::of($latestFirst);
+    $streak = Streak::of(past($latestFirst));
 
     expect($streak?->status)->toBe($status)->and($streak?->length)->toBe($length);
 })->with([

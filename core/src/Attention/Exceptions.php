@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Attention;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Compare\Effect;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Status\Movement;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Status;
+use Kybernet\Core\Trend\ControlChart;
+use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Signal;
+
+/**
+ * Why a KPI deserves the next hour, with points that rank it, and what is good news about it.
+ */
+final readonly class Exceptions
+{
+    private const POINTS = [
+        'red' => 40,
+        'amber' => 15,
+        'worsened' => 20,
+        'projected-miss' => 15,
+        'signal' => 10,
+        'behind-prior-year' => 5,
+        'missing' => 25,
+        'unexplained' => 10,
+    ];
+
+    /** From which number of periods off course on it is persistent, and what each beyond the second adds. */
+    private const PERSISTENT_FROM = 3;
+
+    private const PERSISTENT_POINTS = 5;
+
+    private const PERSISTENT_MOST = 20;
+
+    private const BEHIND_PERCENT = 10;
+
+    /** @param  list<Reason>  $reasons */
+    private function __construct(public array $reasons, public ?string $goodNews) {}
+
+    /**
+     * @param  Assessment  $assessed  on the chosen span
+     * @param  Period  $latest  the latest period that was due
+     * @param  bool  $isNoted  whether that period has a note
+     */
+    public static function of(
+        Measurement $measured,
+        Assessment $assessed,
+        Span $span,
+        Past $past,
+        ?Projection $projection,
+        ?ControlChart $control,
+        Period $latest,
+        bool $isNoted,
+    ): self {
+        $status = $assessed->status;
+        $offCourse = self::wantsNote($status);
+        $before = $past->colourBefore();
+        $movement = $before === null ? Movement::None : Movement::between($before, $past->latest());
+        $run = $past->offCourse();
+        $signals = self::adverseSignals($measured->definition->polarity, $control, $latest);
+        $reasons = [];
+        $add = function (string $code, string $text, ?int $points = null) use (&$reasons): void {
+            $reasons[] = new Reason($code, $points ?? self::POINTS[$code], $text);
+        };
+
+        if ($offCourse) {
+            $add($status->value, "{$status->words()} on the {$span->words()}.");
+        }
+        if ($before !== null && $movement === Movement::Worse) {
+            $add('worsened', "{$past->latest()->words()} after {$before->inPassing()}.");
+        }
+        if ($run >= self::PERSISTENT_FROM) {
+            $points = min(self::PERSISTENT_MOST, ($run - self::PERSISTENT_FROM + 1) * self::PERSISTENT_POINTS);
+            $add('persistent', "Not on course for {$run} periods in a row.", $points);
+        }
+        if ($projection?->status === Status::Red && $status !== Status::Red) {
+            $add('projected-miss', 'Heading off course by the year end.');
+        }
+        if ($signals !== []) {
+            $add('signal', 'Beyond chance: '.implode(', ', array_map(fn (Signal $signal): string => $signal->words(), $signals)).'.');
+        }
+        if (self::isBehindPriorYear($measured, $assessed)) {
+            $add('behind-prior-year', "Worse than last year by {$assessed->change?->percent?->abs()->rounded(1)} %.");
+        }
+        if ($measured->definition->kind !== Kind::Formula && ! $measured->actuals->has($latest)) {
+            $add('missing', "No reading for {$latest->key()}.");
+        }
+        if ($offCourse && ! $isNoted) {
+            $add('unexplained', "No note on {$latest->key()} says why.");
+        }
+
+        return new self($reasons, $before !== null && $movement === Movement::Recovered
+            ? "Back on course after {$before->inPassing()}."
+            : null);
+    }
+
+    /** Whether a status asks for a note that says why. */
+    public static function wantsNote(Status $status): bool
+    {
+        return in_array($status, [Status::Red, Status::Amber], true);
+    }
+
+    /** What ranks it: the sum of the points × the KPI's weight. */
+    public function points(BigDecimal $weight): BigDecimal
+    {
+        return $weight->multipliedBy(array_sum(array_map(fn (Reason $reason): int => $reason->points, $this->reasons)));
+    }
+
+    /** @return list<Signal> completed at the latest period on the side that is worse; on a band either */
+    private static function adverseSignals(Polarity $polarity, ?ControlChart $control, Period $latest): array
+    {
+        $sides = match ($polarity) {
+            Polarity::Higher => ['lower'],
+            Polarity::Lower => ['upper'],
+            Polarity::Band => ['lower', 'upper'],
+            Polarity::None => [],
+        };
+
+        return array_values(array_filter(
+            $control->signals ?? [],
+            fn (Signal $signal): bool => $signal->period->compareTo($latest) === 0 && in_array($signal->side, $sides, true),
+        ));
+    }
+
+    private static function isBehindPriorYear(Measurement $measured, Assessment $assessed): bool
+    {
+        $change = $assessed->change;
+
+        return $measured->definition->polarity !== Polarity::Band
+            && $change !== null
+            && $change->effect === Effect::Adverse
+            && $change->percent !== null
+            && $change->percent->abs()->compareTo(Exact::of(self::BEHIND_PERCENT)) > 0
+            && $change->difference->abs()->compareTo(Exact::of($measured->definition->materiality ?? 0)) > 0;
+    }
+}

@@ -1,0 +1,161 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Compare;
+
+use InvalidArgumentException;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * One KPI's figures of one period over its units, beside each other.
+ */
+final readonly class Peers
+{
+    private const TENTH = 0.1;
+
+    /**
+     * @param  array<string, Exact>  $figures  by unit
+     * @param  list<float>  $sorted  the figures, ascending
+     */
+    private function __construct(private Polarity $polarity, private array $figures, private array $sorted) {}
+
+    /**
+     * @param  array<string, Exact>  $figures  by unit, at least one
+     * @param  Polarity  $polarity  a band's figures are handed in as their distances, with lower as the polarity
+     *
+     * @throws InvalidArgumentException when there is no figure
+     */
+    public static function of(array $figures, Polarity $polarity): self
+    {
+        if ($figures === []) {
+            throw new InvalidArgumentException('There are no units to compare.');
+        }
+        $sorted = array_values(array_map(fn (Exact $figure): float => $figure->toFloat(), $figures));
+        sort($sorted);
+
+        return new self($polarity, $figures, $sorted);
+    }
+
+    /**
+     * Rank by polarity, 1 for the best; ties share the better rank. Null for every unit of a KPI that is only tracked.
+     *
+     * @return array<string, int|null> by unit
+     */
+    public function ranks(): array
+    {
+        return array_map(function (Exact $figure): ?int {
+            if (! $this->isJudged()) {
+                return null;
+            }
+            $better = array_filter($this->figures, fn (Exact $other): bool => $this->polarity->adverse($other->minus($figure))->sign() < 0);
+
+            return count($better) + 1;
+        }, $this->figures);
+    }
+
+    /**
+     * Where each unit lies among the figures, 0 to 100: the place at which the type 7 quantile gives its figure. Ties
+     * share the lowest. 50 for a unit alone.
+     *
+     * @return array<string, float> by unit
+     */
+    public function percentiles(): array
+    {
+        $most = count($this->figures) - 1;
+
+        return array_map(fn (Exact $figure): float => $most === 0 ? 50.0 : 100 * count(array_filter(
+            $this->figures,
+            fn (Exact $other): bool => $other->compareTo($figure) < 0,
+        )) / $most, $this->figures);
+    }
+
+    /**
+     * The figure below which the share of the units lies, interpolated linearly between the two nearest.
+     *
+     * Source: Hyndman and Fan (1996), "Sample Quantiles in Statistical Packages", type 7.
+     *
+     * @param  float  $share  0 to 1
+     *
+     * @throws InvalidArgumentException when the share is outside 0 to 1
+     */
+    public function quantile(float $share): float
+    {
+        if ($share < 0 || $share > 1) {
+            throw new InvalidArgumentException('A quantile is for a share from 0 to 1.');
+        }
+        $place = (count($this->sorted) - 1) * $share;
+        $below = (int) floor($place);
+        $above = min($below + 1, count($this->sorted) - 1);
+
+        return $this->sorted[$below] + ($place - $below) * ($this->sorted[$above] - $this->sorted[$below]);
+    }
+
+    /** @return array{float, float, float} lower quartile, median, upper quartile */
+    public function quartiles(): array
+    {
+        return [$this->quantile(0.25), $this->quantile(0.5), $this->quantile(0.75)];
+    }
+
+    public function mean(): float
+    {
+        return array_sum($this->sorted) / count($this->sorted);
+    }
+
+    /**
+     * How many standard deviations (of these units, n − 1) each lies above their mean; 0 where all are equal.
+     *
+     * @return array<string, float> by unit
+     */
+    public function zScores(): array
+    {
+        $mean = $this->mean();
+        $squares = array_sum(array_map(fn (float $figure): float => ($figure - $mean) ** 2, $this->sorted));
+        $deviation = count($this->sorted) < 2 ? 0.0 : sqrt($squares / (count($this->sorted) - 1));
+
+        return array_map(fn (Exact $figure): float => $deviation === 0.0 ? 0.0 : ($figure->toFloat() - $mean) / $deviation, $this->figures);
+    }
+
+    /**
+     * The units in the best and in the worst tenth: those at or beyond the type 7 quantile that cuts it off. None where
+     * all are equal, and none for a KPI that is only tracked.
+     *
+     * @return array{best: list<string>, worst: list<string>}
+     */
+    public function tenths(): array
+    {
+        $low = $this->quantile(self::TENTH);
+        $high = $this->quantile(1 - self::TENTH);
+        if (! $this->isJudged() || $this->sorted[0] === $this->sorted[count($this->sorted) - 1]) {
+            return ['best' => [], 'worst' => []];
+        }
+        $atMost = array_keys(array_filter($this->figures, fn (Exact $figure): bool => $figure->toFloat() <= $low));
+        $atLeast = array_keys(array_filter($this->figures, fn (Exact $figure): bool => $figure->toFloat() >= $high));
+
+        return $this->polarity === Polarity::Higher
+            ? ['best' => $atLeast, 'worst' => $atMost]
+            : ['best' => $atMost, 'worst' => $atLeast];
+    }
+
+    /**
+     * The share of units that meet their target, 0 to 1, among those that have one; null when none has.
+     *
+     * @param  array<string, Exact>  $targets  by unit
+     */
+    public function shareMeetingTarget(array $targets): ?float
+    {
+        $both = array_intersect_key($this->figures, $targets);
+        if ($both === [] || ! $this->isJudged()) {
+            return null;
+        }
+        $met = array_filter($both, fn (Exact $figure, string $unit): bool => $this->polarity->adverse($figure->minus($targets[$unit]))->sign() <= 0, ARRAY_FILTER_USE_BOTH);
+
+        return count($met) / count($both);
+    }
+
+    private function isJudged(): bool
+    {
+        return $this->polarity === Polarity::Higher || $this->polarity === Polarity::Lower;
+    }
+}

@@ -1,0 +1,146 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Measure;
+
+use Kybernet\Core\Calendar\Period;
+
+/**
+ * The actuals of a formula KPI, worked out from the KPIs that the formula names.
+ *
+ * Under `recompute` a period counts as reported when every operand is there, and a span gathers each operand by the
+ * operand's own rule before the formula is applied. Under any other rule a period counts when the formula has a
+ * value, and the values are gathered.
+ */
+final class FormulaFigures implements Figures
+{
+    /** @var array<string, bool> */
+    private array $complete = [];
+
+    /** @var array<string, Exact|null> */
+    private array $values = [];
+
+    /** @param  array<string, Measurement|null>  $operands  by the keys of the formula's operands; null where it is not measured */
+    public function __construct(
+        private readonly Formula $formula,
+        private readonly array $operands,
+        private readonly Accumulation $rule,
+    ) {}
+
+    public function has(Period $period): bool
+    {
+        return $this->rule === Accumulation::Recompute ? $this->isComplete($period) : $this->figure($period) !== null;
+    }
+
+    public function figure(Period $period): ?Exact
+    {
+        $key = $period->key();
+        if (! array_key_exists($key, $this->values)) {
+            $this->values[$key] = $this->isComplete($period) ? $this->evaluate([$period]) : null;
+        }
+
+        return $this->values[$key];
+    }
+
+    public function gather(array $periods, Accumulation $rule): ?Exact
+    {
+        if ($periods === []) {
+            return null;
+        }
+        if ($rule === Accumulation::Recompute) {
+            return count($periods) === 1 ? $this->figure($periods[0]) : $this->evaluate($periods);
+        }
+        $values = Exact::known(array_map($this->figure(...), $periods));
+
+        return $values === [] ? null : $rule->combine($values);
+    }
+
+    public function whyNone(array $periods): ?string
+    {
+        foreach ($periods as $period) {
+            if (! $this->isComplete($period)) {
+                return $this->firstMissing($period).' has no figure for '.$period->key();
+            }
+        }
+        try {
+            $this->formula->evaluate($this->gathered($periods));
+        } catch (NoValue $none) {
+            return $none->getMessage();
+        }
+
+        return null;
+    }
+
+    public function earliest(): ?string
+    {
+        $keys = array_filter(array_map(fn (?Measurement $operand): ?string => $operand?->actuals->earliest(), $this->operands), fn (?string $key): bool => $key !== null);
+
+        return $keys === [] ? null : min($keys);
+    }
+
+    public function formula(): Formula
+    {
+        return $this->formula;
+    }
+
+    /** @return array<string, Measurement|null> by the keys of the formula's operands */
+    public function operands(): array
+    {
+        return $this->operands;
+    }
+
+    /** Whether every operand is there: those in orzero() may be missing where some other one is. */
+    private function isComplete(Period $period): bool
+    {
+        return $this->complete[$period->key()] ??= $this->firstMissing($period) === null;
+    }
+
+    private function firstMissing(Period $period): ?string
+    {
+        $missing = null;
+        $present = false;
+        foreach ($this->formula->operands as $key => $operand) {
+            $has = ($this->operands[$key] ?? null)?->actuals->has($period) === true;
+            if (! $has && ! $operand->orZero) {
+                return $key;
+            }
+            $present = $present || $has;
+            $missing ??= $has ? null : $key;
+        }
+
+        return $present ? null : $missing;
+    }
+
+    /** @param  non-empty-list<Period>  $periods  all of them complete */
+    private function evaluate(array $periods): ?Exact
+    {
+        try {
+            return $this->formula->evaluate($this->gathered($periods));
+        } catch (NoValue) {
+            return null;
+        }
+    }
+
+    /**
+     * @param  list<Period>  $periods  all of them complete
+     * @return array<string, Exact|null>
+     */
+    private function gathered(array $periods): array
+    {
+        $figures = [];
+        foreach ($this->formula->operands as $key => $operand) {
+            $measured = $this->operands[$key] ?? null;
+            if ($measured === null) {
+                $figures[$key] = $operand->orZero ? Exact::of(0) : null;
+            } elseif ($operand->orZero && array_filter($periods, fn (Period $period): bool => ! $measured->actuals->has($period)) !== []) {
+                $filled = array_map(fn (Period $period): Exact => $measured->actuals->figure($period) ?? Exact::of(0), $periods);
+                $figures[$key] = $filled === [] ? null : $measured->definition->accumulation->combine($filled);
+            } else {
+                $figures[$key] = $measured->gather($periods);
+            }
+        }
+
+        return $figures;
+    }
+}

@@ -1,0 +1,51 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Status;
+
+use Brick\Math\BigDecimal;
+use InvalidArgumentException;
+
+/**
+ * How a unit's status follows from the statuses under it, with the method's own two cuts.
+ */
+final readonly class RollUpMethod
+{
+    private function __construct(public string $name, public BigDecimal $green, public BigDecimal $amberOrRed) {}
+
+    /**
+     * By the weighted mean of the scores.
+     *
+     * @param  string  $green  the score, 0 to 2, from which the unit is green
+     * @param  string  $amber  the score from which it is amber
+     *
+     * @throws InvalidArgumentException when amber asks for more than green
+     */
+    public static function weighted(string $green = '1.5', string $amber = '0.5'): self
+    {
+        $method = new self('weighted', BigDecimal::of($green), BigDecimal::of($amber));
+        if ($method->amberOrRed->isGreaterThan($method->green)) {
+            throw new InvalidArgumentException("The cut for drifting must be {$green} or lower.");
+        }
+
+        return $method;
+    }
+
+    /** The worst status present. */
+    public static function worst(): self
+    {
+        return new self('worst', BigDecimal::zero(), BigDecimal::zero());
+    }
+
+    /**
+     * By the share of the judged weight.
+     *
+     * @param  string  $red  % of the weight above which the unit is red
+     * @param  string  $green  % of the weight from which it is green, where none is red
+     */
+    public static function share(string $red = '25', string $green = '75'): self
+    {
+        return new self('share', BigDecimal::of($green), BigDecimal::of($red));
+    }
+}

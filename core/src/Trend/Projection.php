@@ -1,0 +1,233 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Trend;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Timeline;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Band;
+use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\FormulaFigures;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\NoValue;
+use Kybernet\Core\Status\Evidence;
+use Kybernet\Core\Status\Judge;
+use Kybernet\Core\Status\Reference;
+use Kybernet\Core\Status\Status;
+
+/**
+ * Where a KPI will stand at the end of its financial year if nothing changes, and what it would take.
+ */
+final readonly class Projection
+{
+    private function __construct(
+        /** `seasonal`, `run-rate`, `trend-line`, `last-value`, `so-far` or `operands` */
+        public string $method,
+        /** at the year end, inside the KPI's bounds; null when a formula gives none */
+        public ?Exact $value,
+        /** null when there is none, and for a band */
+        public ?Exact $yearTarget,
+        /** the band of the year, where the KPI has one */
+        public ?Band $yearBand,
+        public Status $status,
+        /** year to date ÷ year target × 100; totals only */
+        public ?Exact $progressPercent,
+        /** periods of the year that have ended ÷ all of them × 100 */
+        public Exact $elapsedPercent,
+        /** what each period that is left needs to reach the year target; totals and means only */
+        public ?Exact $requiredPerPeriod,
+        public Evidence $evidence,
+    ) {}
+
+    /** Null when nothing is reported this year, and for a judged KPI. */
+    public static function of(Measurement $measured, Timeline $timeline, Period $chosen): ?self
+    {
+        $position = YearPosition::of($measured, $timeline, $chosen);
+        if ($position->reported === [] || $measured->definition->kind === Kind::Judged) {
+            return null;
+        }
+        $rule = $measured->definition->accumulation;
+        [$method, $value] = self::project($measured, $position, $timeline, $chosen);
+        $toDate = $measured->gather($position->reported);
+        $goal = $measured->targets->ofYear($position->year, $position->periods, $rule);
+        $yearTarget = $goal?->target;
+        $evidence = self::evidence($measured, $position, $chosen, $value, $goal->band ?? $yearTarget);
+
+        return new self(
+            $method,
+            $value,
+            $yearTarget,
+            $goal?->band,
+            Judge::judge($evidence),
+            $rule === Accumulation::Sum && $toDate !== null && $yearTarget !== null && ! $yearTarget->isZero()
+                ? $toDate->times(100)->dividedBy($yearTarget)
+                : null,
+            Exact::mean(BigDecimal::of(count($position->ended) * 100), max(1, count($position->periods))),
+            $toDate === null || $yearTarget === null ? null : self::required($rule, $position, $toDate, $yearTarget),
+            $evidence,
+        );
+    }
+
+    /** @return array{string, Exact|null} the method and the value, inside the KPI's bounds */
+    private static function project(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen): array
+    {
+        [$method, $value] = match ($measured->definition->accumulation) {
+            Accumulation::Sum, Accumulation::Mean => self::bySeason($measured, $position) ?? ['run-rate', self::byRunRate($measured, $position)],
+            Accumulation::Latest => self::byTrend($measured, $position, $timeline, $chosen),
+            Accumulation::Maximum, Accumulation::Minimum => ['so-far', $measured->gather($position->reported)],
+            Accumulation::Recompute => ['operands', self::byOperands($measured, $timeline, $chosen)],
+        };
+
+        return [$method, $value === null ? null : self::clamp($value, $measured->definition, count($position->periods))];
+    }
+
+    /** @return array{string, Exact}|null null unless the prior year is complete and every reported period has its prior one */
+    private static function bySeason(Measurement $measured, YearPosition $position): ?array
+    {
+        $priorPeriods = $position->yearEarlier();
+        $same = $position->reportedYearEarlier($measured);
+        if ($same === null || ! self::isComplete($measured, $priorPeriods)) {
+            return null;
+        }
+        $toDate = $measured->gather($position->reported);
+        $full = $measured->gather($priorPeriods);
+        $sameFigure = $measured->gather($same);
+        if ($toDate === null || $full === null || $sameFigure === null) {
+            return null;
+        }
+        if ($measured->definition->accumulation === Accumulation::Mean) {
+            return ['seasonal', $toDate->plus($full->minus($sameFigure))];
+        }
+
+        return $sameFigure->isZero() ? null : ['seasonal', $toDate->times($full)->dividedBy($sameFigure)];
+    }
+
+    private static function byRunRate(Measurement $measured, YearPosition $position): ?Exact
+    {
+        $toDate = $measured->gather($position->reported);
+
+        return $toDate === null || $measured->definition->accumulation === Accumulation::Mean
+            ? $toDate
+            : $toDate->times(count($position->periods))->dividedBy(Exact::of(count($position->reported)));
+    }
+
+    /**
+     * The trend's line at the year's last period when it is rising or falling, else the last value.
+     *
+     * @return array{string, Exact|null}
+     */
+    private static function byTrend(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen): array
+    {
+        $latest = $timeline->latest($measured->definition->frequency, $chosen);
+        $figures = array_map($measured->actuals->figure(...), $timeline->upTo($latest, Trend::PERIODS));
+        $trend = Trend::over($figures, $measured->definition->polarity);
+        if ($trend === null || $trend->direction === 'steady') {
+            return ['last-value', $measured->gather($position->reported)];
+        }
+        $last = $position->periods[count($position->periods) - 1];
+
+        return ['trend-line', self::line($figures, Trend::PERIODS + $last->ordinal - $latest->ordinal)];
+    }
+
+    /**
+     * The least-squares line through the figures, at a later place: on exact decimals, as it is judged.
+     *
+     * @param  list<Exact|null>  $figures  at places 1, 2, 3 …
+     */
+    private static function line(array $figures, int $place): Exact
+    {
+        $known = array_filter($figures);
+        $n = count($known);
+        $sumX = $sumXX = 0;
+        $sumY = $sumXY = Exact::of(0);
+        foreach ($known as $index => $figure) {
+            $x = $index + 1;
+            $sumX += $x;
+            $sumXX += $x * $x;
+            $sumY = $sumY->plus($figure);
+            $sumXY = $sumXY->plus($figure->times($x));
+        }
+        $slope = $sumXY->times($n)->minus($sumY->times($sumX))->dividedBy(Exact::of($n * $sumXX - $sumX ** 2));
+
+        return $sumY->plus($slope->times($n * $place - $sumX))->dividedBy(Exact::of($n));
+    }
+
+    /** Each operand projected on its own readings, then the formula. */
+    private static function byOperands(Measurement $measured, Timeline $timeline, Period $chosen): ?Exact
+    {
+        if (! $measured->actuals instanceof FormulaFigures) {
+            return null;
+        }
+        $formula = $measured->actuals->formula();
+        $projected = [];
+        foreach ($measured->actuals->operands() as $key => $operand) {
+            $position = $operand === null ? null : YearPosition::of($operand, $timeline, $chosen);
+            $projected[$key] = $operand === null || $position === null || $position->reported === []
+                ? null
+                : self::project($operand, $position, $timeline, $chosen)[1];
+        }
+        if (Exact::known($projected) !== []) {
+            foreach ($formula->operands as $key => $operand) {
+                $projected[$key] ??= $operand->orZero ? Exact::of(0) : null;
+            }
+        }
+        try {
+            return $formula->evaluate($projected);
+        } catch (NoValue) {
+            return null;
+        }
+    }
+
+    private static function required(Accumulation $rule, YearPosition $position, Exact $toDate, Exact $yearTarget): ?Exact
+    {
+        $left = $position->left();
+        if ($left === 0) {
+            return null;
+        }
+        $n = count($position->reported);
+
+        return match ($rule) {
+            Accumulation::Sum => $yearTarget->minus($toDate)->dividedBy(Exact::of($left)),
+            Accumulation::Mean => $yearTarget->times($n + $left)->minus($toDate->times($n))->dividedBy(Exact::of($left)),
+            default => null,
+        };
+    }
+
+    /** What the projected value is judged by: the rule set in force in the chosen month, for all periods of the year. */
+    private static function evidence(Measurement $measured, YearPosition $position, Period $chosen, ?Exact $value, Exact|Band|null $goal): Evidence
+    {
+        $rule = $measured->ruleAt($chosen);
+        $priorPeriods = $position->yearEarlier();
+
+        return Evidence::projected($measured->definition, $rule, $value, match ($rule?->reference) {
+            Reference::Target, Reference::YearTarget => $goal,
+            Reference::PriorYear => self::isComplete($measured, $priorPeriods) ? $measured->gather($priorPeriods) : null,
+            default => null,
+        }, max(1, count($position->periods)));
+    }
+
+    /** @param  list<Period>  $periods */
+    private static function isComplete(Measurement $measured, array $periods): bool
+    {
+        foreach ($periods as $period) {
+            if (! $measured->actuals->has($period)) {
+                return false;
+            }
+        }
+
+        return $periods !== [];
+    }
+
+    private static function clamp(Exact $value, Definition $kpi, int $periods): Exact
+    {
+        $factor = $kpi->accumulation->limitFactor(max(1, $periods));
+        $bound = fn (?BigDecimal $limit): ?Exact => $limit === null ? null : Exact::of($limit)->times($factor);
+
+        return $value->clamp($bound($kpi->min), $bound($kpi->max));
+    }
+}
