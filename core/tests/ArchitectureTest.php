@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 arch('the core knows nothing of framework, database or interface')
     ->expect('Kybernet\Core')
-    ->toOnlyUse(['Kybernet\Core', 'Brick\Math', 'Symfony\Component\ExpressionLanguage', 'Opis\JsonSchema', 'InvalidArgumentException', 'Closure', 'IteratorAggregate'])
+    ->toOnlyUse(['Kybernet\Core', 'Brick\Math', 'Symfony\Component\ExpressionLanguage', 'Opis\JsonSchema', 'InvalidArgumentException', 'Closure', 'BackedEnum', 'stdClass'])
     ->ignoring('Kybernet\Core\Tests');
 
 arch('the core reads no clock, no chance and no files, and prints nothing')

@@ -23,7 +23,9 @@ final readonly class Definition
      * @param  BigDecimal|null  $min  what one period's figure cannot fall below
      * @param  BigDecimal|null  $max  what one period's figure cannot exceed
      * @param  BigDecimal|null  $materiality  a change against prior year up to this, in the KPI's measure, is no exception
+     * @param  Formula|null  $formula  of a formula KPI
      * @param  Gathering|null  $gathering  how its units become one figure for the unit above; null for not at all
+     * @param  string|null  $weightedBy  code of the KPI that weights them
      */
     public function __construct(
         public string $measure,
@@ -36,7 +38,9 @@ final readonly class Definition
         public ?BigDecimal $min = null,
         public ?BigDecimal $max = null,
         public ?BigDecimal $materiality = null,
+        public ?Formula $formula = null,
         public ?Gathering $gathering = null,
+        public ?string $weightedBy = null,
     ) {}
 
     /** Absolute differences of a percentage are percentage points. */

@@ -21,11 +21,15 @@ final class FormulaFigures implements Figures
     /** @var array<string, Exact|null> */
     private array $values = [];
 
-    /** @param  array<string, Measurement|null>  $operands  by the keys of the formula's operands; null where it is not measured */
+    /**
+     * @param  array<string, Measurement|null>  $operands  by the keys of the formula's operands; null where it is not measured
+     * @param  (\Closure(Period): bool)|null  $isMeasured  whether the KPI is measured in the period at all; null for always
+     */
     public function __construct(
         private readonly Formula $formula,
         private readonly array $operands,
         private readonly Accumulation $rule,
+        private readonly ?\Closure $isMeasured = null,
     ) {}
 
     public function has(Period $period): bool
@@ -60,7 +64,9 @@ final class FormulaFigures implements Figures
     {
         foreach ($periods as $period) {
             if (! $this->isComplete($period)) {
-                return $this->firstMissing($period).' has no figure for '.$period->key();
+                $missing = $this->firstMissing($period);
+
+                return $missing === null ? null : "{$missing} has no figure for {$period->key()}";
             }
         }
         try {
@@ -93,7 +99,7 @@ final class FormulaFigures implements Figures
     /** Whether every operand is there: those in orzero() may be missing where some other one is. */
     private function isComplete(Period $period): bool
     {
-        return $this->complete[$period->key()] ??= $this->firstMissing($period) === null;
+        return $this->complete[$period->key()] ??= ($this->isMeasured === null || ($this->isMeasured)($period)) && $this->firstMissing($period) === null;
     }
 
     private function firstMissing(Period $period): ?string

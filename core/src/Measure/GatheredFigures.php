@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core\Measure;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Status\Polarity;
 
 /**
  * The actuals of a KPI gathered over the units below. A period counts as reported when any unit has reported it; it is
@@ -26,6 +27,12 @@ final class GatheredFigures implements Figures
         private readonly ?\Closure $counts = null,
     ) {
         $this->ratio = $method === Gathering::Recompute ? $this->ratio() : null;
+    }
+
+    /** Whether no unit measures it at all. */
+    public function isEmpty(): bool
+    {
+        return $this->members === [];
     }
 
     public function has(Period $period): bool
@@ -92,25 +99,22 @@ final class GatheredFigures implements Figures
         return array_values(array_filter(array_map(strval(...), array_keys($this->members)), fn (string $unit): bool => isset($missing[$unit])));
     }
 
-    /**
-     * The targets of the units that have reported, gathered as their figures are; of all units where none has.
-     *
-     * @param  list<Period>  $periods
-     */
-    public function targets(array $periods, bool $isBand): Targets
+    /** The targets of the units that have reported, gathered as their figures are; of all units where none has. */
+    public function targets(Definition $kpi): Targets
     {
+        $isBand = $kpi->polarity === Polarity::Band;
         $lower = [];
         $upper = [];
-        foreach ($periods as $period) {
+        foreach ($this->targetPeriods() as $key) {
+            $period = Period::parse($key, $kpi->frequency);
             $units = $this->reporting($period);
             $units = $units === [] ? array_keys($this->members) : $units;
-            $lower[$period->key()] = $this->target($units, $period, fn (Measurement $member): TargetLine => $member->targets->line);
-            $upper[$period->key()] = $isBand ? $this->target($units, $period, fn (Measurement $member): ?TargetLine => $member->targets->upper) : null;
+            $lower[$key] = $this->target($units, $period, fn (Measurement $member): TargetLine => $member->targets->line);
+            $upper[$key] = $isBand ? $this->target($units, $period, fn (Measurement $member): ?TargetLine => $member->targets->upper) : null;
         }
+        $line = TargetLine::derived($lower);
 
-        return $isBand
-            ? Targets::band(TargetLine::derived(array_filter($lower)), TargetLine::derived(array_filter($upper)))
-            : Targets::of(TargetLine::derived(array_filter($lower)));
+        return $isBand ? Targets::band($line, TargetLine::derived($upper)) : Targets::of($line);
     }
 
     /**
@@ -144,6 +148,17 @@ final class GatheredFigures implements Figures
         }
 
         return $units;
+    }
+
+    /** @return list<string> keys of the periods in which any unit has a target */
+    private function targetPeriods(): array
+    {
+        $keys = [];
+        foreach ($this->members as $member) {
+            $keys += array_fill_keys($member->targets->line->periods(), true);
+        }
+
+        return array_keys($keys);
     }
 
     /**

@@ -50,10 +50,10 @@ final readonly class TargetLine
         return new self($own, $fromYear, $years);
     }
 
-    /** @param  array<string, Exact>  $targets  by period, worked out from other lines */
+    /** @param  array<string, Exact|null>  $targets  by period, worked out from other lines; null where there is none */
     public static function derived(array $targets): self
     {
-        return new self(new Series([]), $targets, []);
+        return new self(new Series([]), array_filter($targets, fn (?Exact $target): bool => $target !== null), []);
     }
 
     public function has(Period $period): bool
@@ -118,6 +118,12 @@ final readonly class TargetLine
         }
 
         return $this->gather($periods, $rule)[0] ?? null;
+    }
+
+    /** @return list<string> keys of the periods that have a target */
+    public function periods(): array
+    {
+        return [...array_keys($this->own->all()), ...array_keys($this->fromYear)];
     }
 
     public function own(): Series

@@ -17,6 +17,7 @@ final readonly class Call
     /**
      * @param  Period  $period  the last period of the span, in the KPI's own frequency
      * @param  Exact  $over  the figure that it was made over
+     * @param  string|null  $by  e-mail address of who made it
      */
     public function __construct(
         public Span $span,
@@ -24,6 +25,7 @@ final readonly class Call
         public Status $status,
         public string $reason,
         public Exact $over,
+        public ?string $by = null,
     ) {}
 
     /** Whether it stands for the span that ends with the period and shows the figure. */

@@ -1,0 +1,160 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Measure;
+
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Tenure;
+use Kybernet\Core\Calendar\Timeline;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * Puts measurements together: entered figures as they are, formulas over their operands, gathered ones over the units
+ * below. Each is made once, when it is first asked for.
+ */
+final class Composition
+{
+    /** @var array<string, array<string, Placed>> by KPI and unit */
+    private array $placed = [];
+
+    /** @var array<string, array<string, Measurement>> by KPI and unit */
+    private array $made = [];
+
+    /** @var array<string, list<string>> */
+    private array $children = [];
+
+    /**
+     * @param  iterable<Placed>  $placed  formulas among them must not go round in a circle
+     * @param  array<string, string|null>  $parents  the unit above each unit, by code
+     */
+    public function __construct(iterable $placed, array $parents, private readonly Timeline $timeline)
+    {
+        foreach ($placed as $each) {
+            $this->placed[$each->kpi][$each->unit] = $each;
+        }
+        foreach ($parents as $unit => $parent) {
+            if ($parent !== null) {
+                $this->children[$parent][] = $unit;
+            }
+        }
+    }
+
+    /** Null where the KPI is not measured in the unit. */
+    public function measurement(string $kpi, string $unit): ?Measurement
+    {
+        $placed = $this->placed[$kpi][$unit] ?? null;
+
+        return $placed === null ? null : $this->made[$kpi][$unit] ??= $this->make($placed);
+    }
+
+    private function make(Placed $placed): Measurement
+    {
+        $figures = match (true) {
+            $placed->isGathered => $this->gathered($placed->kpi, $placed->unit, $placed->tenure),
+            $placed->definition->formula !== null => new FormulaFigures(
+                $placed->definition->formula,
+                $this->operands($placed->definition->formula, $placed->unit),
+                $placed->definition->accumulation,
+                $this->isMeasured($placed->tenure),
+            ),
+            default => $placed->readings,
+        };
+
+        return new Measurement(
+            $placed->definition,
+            $figures,
+            $figures instanceof GatheredFigures ? $figures->targets($placed->definition) : $this->targets($placed),
+            $placed->tenure,
+            $placed->ownRules,
+            $placed->baseline,
+            $placed->calls,
+        );
+    }
+
+    /** @return array<string, Measurement|null> */
+    private function operands(Formula $formula, string $unit): array
+    {
+        $operands = [];
+        foreach ($formula->operands as $key => $operand) {
+            $operands[$key] = $operand->below ? $this->below($operand->code, $unit) : $this->measurement($operand->code, $unit);
+        }
+
+        return $operands;
+    }
+
+    /** A KPI gathered over the units below; null where none of them measures it. */
+    private function below(string $kpi, string $unit): ?Measurement
+    {
+        $definition = (array_values($this->placed[$kpi] ?? [])[0] ?? null)?->definition;
+        $figures = $definition === null ? null : $this->gathered($kpi, $unit, new Tenure);
+
+        return $definition === null || $figures === null || $figures->isEmpty() ? null : new Measurement($definition, $figures, Targets::none());
+    }
+
+    private function gathered(string $kpi, string $unit, Tenure $tenure): GatheredFigures
+    {
+        $members = [];
+        $weights = [];
+        $definition = null;
+        foreach ($this->allBelow($unit) as $below) {
+            $placed = $this->placed[$kpi][$below] ?? null;
+            $member = $placed === null || $placed->isGathered ? null : $this->measurement($kpi, $below);
+            if ($member !== null) {
+                $definition = $member->definition;
+                $members[$below] = $member;
+                $weight = $definition->weightedBy === null ? null : $this->measurement($definition->weightedBy, $below);
+                if ($weight !== null) {
+                    $weights[$below] = $weight;
+                }
+            }
+        }
+        $isMeasured = $this->isMeasured($tenure);
+
+        return new GatheredFigures(
+            $definition->gathering ?? Gathering::Sum,
+            $members,
+            $weights,
+            $isMeasured === null ? null : fn (string $member, Period $period): bool => $isMeasured($period),
+        );
+    }
+
+    private function targets(Placed $placed): Targets
+    {
+        $lower = $this->line($placed, $placed->targets, $placed->yearTargets);
+
+        return $placed->definition->polarity === Polarity::Band
+            ? Targets::band($lower, $this->line($placed, $placed->upperTargets, $placed->upperYearTargets))
+            : Targets::of($lower);
+    }
+
+    /** @param  array<string, string>  $years  figures set for whole years */
+    private function line(Placed $placed, Series $own, array $years): TargetLine
+    {
+        return $years === [] ? TargetLine::of($own) : TargetLine::planned(
+            $own,
+            $years,
+            $placed->definition->frequency,
+            $placed->definition->accumulation,
+            $placed->tenure,
+            $this->timeline,
+        );
+    }
+
+    /** @return (\Closure(Period): bool)|null null where it is measured always */
+    private function isMeasured(Tenure $tenure): ?\Closure
+    {
+        return $tenure->isOpen() ? null : fn (Period $period): bool => $tenure->holds($period, $this->timeline->year);
+    }
+
+    /** @return list<string> every unit below, nearer ones first */
+    private function allBelow(string $unit): array
+    {
+        $found = $this->children[$unit] ?? [];
+        foreach ($this->children[$unit] ?? [] as $child) {
+            $found = [...$found, ...$this->allBelow($child)];
+        }
+
+        return $found;
+    }
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Measure;
+
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Tenure;
+use Kybernet\Core\Status\Call;
+use Kybernet\Core\Status\RuleSet;
+
+/**
+ * What is kept of a KPI in one unit: its own figures, before formulas and gathering have been worked out.
+ */
+final readonly class Placed
+{
+    /**
+     * @param  string  $kpi  its code
+     * @param  string  $unit  its code
+     * @param  Series  $readings  of a judged KPI the scores of its colours
+     * @param  Series  $targets  of a band its lower ones
+     * @param  Series  $upperTargets  of a band
+     * @param  array<string, string>  $yearTargets  figures set for whole years, by year; of a band the lower ones
+     * @param  array<string, string>  $upperYearTargets  of a band
+     * @param  bool  $isGathered  worked out from the units below
+     * @param  list<RuleSet>  $ownRules
+     * @param  list<Period>|null  $baseline
+     * @param  list<Call>  $calls
+     */
+    public function __construct(
+        public string $kpi,
+        public string $unit,
+        public Definition $definition,
+        public Series $readings,
+        public Series $targets,
+        public Series $upperTargets = new Series([]),
+        public array $yearTargets = [],
+        public array $upperYearTargets = [],
+        public bool $isGathered = false,
+        public Tenure $tenure = new Tenure,
+        public array $ownRules = [],
+        public ?array $baseline = null,
+        public array $calls = [],
+    ) {}
+}

@@ -1,0 +1,34 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Attention\Exceptions;
+use Kybernet\Core\Attention\Streak;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Trend\ControlChart;
+use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Trend;
+
+/**
+ * Everything that the rules say of one KPI in one unit in a month.
+ */
+final readonly class Assessed
+{
+    /** @param  array<string, Assessment>  $spans  by span */
+    public function __construct(
+        public string $kpi,
+        public string $unit,
+        public BigDecimal $weight,
+        public Kind $kind,
+        public array $spans,
+        public ?Trend $trend,
+        public ?ControlChart $control,
+        public ?Projection $projection,
+        public ?Streak $streak,
+        public ?Exceptions $exceptions,
+    ) {}
+}

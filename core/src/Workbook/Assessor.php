@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use Kybernet\Core\Attention\Streak;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Measure\Composition;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Counts;
+use Kybernet\Core\Status\RollUp;
+use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\UnitTree;
+
+/**
+ * Holds a whole workbook against the rules, one KPI-unit at a time.
+ */
+final class Assessor
+{
+    private readonly Scorecard $scorecard;
+
+    private readonly Composition $composition;
+
+    /** @param  Span  $span  on which exceptions are looked for */
+    public function __construct(private readonly Workbook $workbook, private readonly Period $chosen, private readonly Span $span)
+    {
+        $this->scorecard = new Scorecard($workbook->year);
+        $this->composition = $workbook->composition($this->scorecard->timeline);
+    }
+
+    /** @return iterable<Assessed> in the workbook's order: KPIs, then their units */
+    public function assessments(): iterable
+    {
+        foreach ($this->workbook->entries() as $entry) {
+            yield $this->assess($entry);
+        }
+    }
+
+    /**
+     * The roll-ups of every unit in the workbook's order, four spans each.
+     *
+     * @param  array<string, array<string, list<array{Status, \Brick\Math\BigDecimal}>>>  $statuses  by span and unit, of the KPIs measured there
+     * @return iterable<array{string, Span, RollUp}>
+     */
+    public function rollUps(array $statuses): iterable
+    {
+        $units = [];
+        foreach ($this->workbook->units as $unit) {
+            $units[$unit->code] = ['parent' => $unit->parent, 'weight' => $unit->weight, 'method' => $unit->rollUp];
+        }
+        $tree = new UnitTree($units);
+        $results = [];
+        foreach (Span::cases() as $span) {
+            $results[$span->value] = [];
+            foreach ($this->workbook->units as $unit) {
+                if ($unit->parent === null) {
+                    $results[$span->value] += $tree->rollUp($unit->code, $statuses[$span->value] ?? []);
+                }
+            }
+        }
+        foreach ($this->workbook->units as $unit) {
+            foreach (Span::cases() as $span) {
+                yield [$unit->code, $span, $results[$span->value][$unit->code] ?? RollUp::of($unit->rollUp, [], Counts::of([]))];
+            }
+        }
+    }
+
+    private function assess(KpiUnitEntry $entry): Assessed
+    {
+        $placed = $entry->placed;
+        $measured = $this->composition->measurement($placed->kpi, $placed->unit)
+            ?? throw new \InvalidArgumentException("The KPI '{$placed->kpi}' is not measured in '{$placed->unit}'.");
+        $spans = [];
+        foreach (Span::cases() as $span) {
+            $spans[$span->value] = $this->scorecard->assess($measured, $this->chosen, $span);
+        }
+        $past = $this->scorecard->past($measured, $this->chosen);
+        $control = $this->scorecard->control($measured, $this->chosen);
+        $projection = $this->scorecard->projection($measured, $this->chosen);
+        $latest = $this->scorecard->latest($measured, $this->chosen);
+
+        return new Assessed(
+            $placed->kpi,
+            $placed->unit,
+            $entry->weight,
+            $placed->definition->kind,
+            $spans,
+            $this->scorecard->trend($measured, $this->chosen),
+            $control,
+            $projection,
+            $past === null ? null : Streak::of($past),
+            $this->scorecard->exceptions(
+                $measured,
+                $this->chosen,
+                $this->span,
+                $spans[$this->span->value],
+                $past,
+                $projection,
+                $control,
+                $latest !== null && isset($entry->notes[$latest->key()]),
+            ),
+        );
+    }
+}

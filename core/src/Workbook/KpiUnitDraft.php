@@ -1,0 +1,47 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Tenure;
+use Kybernet\Core\Status\Call;
+use Kybernet\Core\Status\RuleSet;
+
+/**
+ * A KPI in a unit that is being read: figures arrive one by one.
+ */
+final class KpiUnitDraft
+{
+    /** @var array<string, string> by period */
+    public array $readings = [];
+
+    /** @var array<string, NoteEntry> by period */
+    public array $notes = [];
+
+    /** @var array<string, string> by period, and by year */
+    public array $targets = [];
+
+    /** @var array<string, string> by period, and by year */
+    public array $upperTargets = [];
+
+    /** @var list<Call> */
+    public array $calls = [];
+
+    /**
+     * @param  list<RuleSet>  $ownRules
+     * @param  list<Period>|null  $baseline
+     */
+    public function __construct(
+        public readonly string $unit,
+        public readonly BigDecimal $weight,
+        public readonly ?int $position,
+        public readonly ?string $owner,
+        public readonly Tenure $tenure,
+        public readonly bool $isGathered,
+        public readonly ?array $baseline,
+        public readonly array $ownRules,
+    ) {}
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Measure\Placed;
+
+/**
+ * A KPI in one of its units.
+ */
+final readonly class KpiUnitEntry
+{
+    /**
+     * @param  int|null  $position  among the KPIs of the unit; null for the workbook's order
+     * @param  string|null  $owner  e-mail address of who enters the figures
+     * @param  array<string, NoteEntry>  $notes  by period
+     */
+    public function __construct(
+        public Placed $placed,
+        public BigDecimal $weight,
+        public ?int $position,
+        public ?string $owner,
+        public array $notes,
+    ) {}
+}

@@ -1,0 +1,299 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use Brick\Math\BigDecimal;
+use InvalidArgumentException;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Tenure;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Formula;
+use Kybernet\Core\Measure\FormulaProblem;
+use Kybernet\Core\Measure\Gathering;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * Reads the KPIs of a workbook: each by itself, then what they say of each other.
+ */
+final class KpisReader
+{
+    /** Members that a KPI without a number has no use for. */
+    private const OF_NUMBERS = [
+        'measure' => 'measure', 'polarity' => 'polarity', 'formula' => 'formula', 'min' => 'bounds', 'max' => 'bounds',
+        'materiality' => 'materiality', 'gather' => 'way of gathering',
+    ];
+
+    /** @var array<string, KpiDraft> */
+    private array $kpis = [];
+
+    /** @var array<string, string> codes by name */
+    private array $names = [];
+
+    public function __construct(private readonly UnitsReader $units) {}
+
+    public function read(Row $row): void
+    {
+        $code = $row->text('code');
+        $kind = $row->has('kind') ? $row->choice('kind', Kind::class) : Kind::Entered;
+        $polarity = $row->choice('polarity', Polarity::class);
+        $accumulation = $row->choice('accumulation', Accumulation::class);
+        $frequency = $row->has('frequency') ? $row->choice('frequency', Frequency::class) : Frequency::Month;
+        $this->checkKind($row, $kind, $accumulation);
+        $this->checkNames($row, $code);
+        [$min, $max] = [$row->figure('min'), $row->figure('max')];
+        if ($min !== null && $max !== null && $max->isLessThan($min)) {
+            $row->refuse('max', 'limits', "The upper bound must be {$min} or more.");
+        }
+        if ($row->figure('materiality')?->isNegative() === true) {
+            $row->refuse('materiality', 'out-of-range', 'The materiality cannot be negative.');
+        }
+        if ($kind === Kind::Judged) {
+            $accumulation ??= Accumulation::Latest;
+        }
+        $definition = new Definition(
+            $row->text('measure') ?? '',
+            max(0, $row->integer('decimals') ?? 0),
+            $kind === Kind::Judged ? Polarity::None : $polarity ?? Polarity::None,
+            $accumulation ?? Accumulation::Mean,
+            $kind === Kind::Judged ? [] : RulesReader::read($row->rows('rules'), $polarity, $accumulation),
+            $kind ?? Kind::Entered,
+            $frequency ?? Frequency::Month,
+            $min,
+            $max,
+            $row->figure('materiality'),
+            $kind === Kind::Formula ? $this->formula($row) : null,
+            $row->row('gather')?->choice('method', Gathering::class),
+            $row->row('gather')?->text('weight'),
+        );
+        if ($code === null || isset($this->kpis[$code])) {
+            return;
+        }
+        $draft = new KpiDraft($code, $row, $definition, $polarity !== null);
+        foreach ($row->rows('units') as $place) {
+            $this->readPlace($draft, $place, $kind === Kind::Judged ? null : $polarity, $accumulation);
+        }
+        $this->kpis[$code] = $draft;
+    }
+
+    public function draft(string $kpi): ?KpiDraft
+    {
+        return $this->kpis[$kpi] ?? null;
+    }
+
+    /** @return array<string, KpiDraft> once all are read: checks what they say of each other */
+    public function all(): array
+    {
+        foreach ($this->kpis as $kpi) {
+            $this->checkOperands($kpi);
+            $this->checkGathering($kpi);
+            foreach ($kpi->row->texts('drivers') as $index => $driver) {
+                if (! isset($this->kpis[$driver])) {
+                    $kpi->row->refuse("drivers/{$index}", 'unknown-kpi', "There is no KPI '{$driver}'.");
+                }
+            }
+            $department = $kpi->row->text('department');
+            if ($department !== null && ! $this->units->knows($department)) {
+                $kpi->row->refuse('department', 'unknown-unit', "There is no unit '{$department}'.");
+            }
+        }
+        $this->refuseCycles('formula', fn (KpiDraft $kpi): array => array_map(fn ($operand): string => $operand->code, array_values($kpi->definition->formula->operands ?? [])), 'A formula cannot lead back to itself');
+        $this->refuseCycles('drivers', fn (KpiDraft $kpi): array => array_values($kpi->row->texts('drivers')), 'A KPI cannot drive itself');
+
+        return $this->kpis;
+    }
+
+    private function checkKind(Row $row, ?Kind $kind, ?Accumulation $accumulation): void
+    {
+        if ($kind === Kind::Judged) {
+            foreach (self::OF_NUMBERS as $member => $words) {
+                if ($row->text($member) !== null || $row->row($member) !== null) {
+                    $row->refuse($member, 'not-allowed', "A judged KPI has no {$words}.");
+                }
+            }
+            foreach ($row->rows('rules') as $rule) {
+                $rule->refuse('', 'not-allowed', 'A judged KPI has no rule sets: a person gives the colour.');
+            }
+            if ($accumulation !== null && ! in_array($accumulation, [Accumulation::Latest, Accumulation::Mean], true)) {
+                $row->refuse('accumulation', 'not-allowed', "Colours are gathered by 'latest' or 'mean'.");
+            }
+
+            return;
+        }
+        foreach (['polarity', 'accumulation'] as $member) {
+            if ($kind !== null && ! $row->has($member)) {
+                $row->refuse('', 'missing-member', "The member '{$member}' is missing.");
+            }
+        }
+        if ($kind === Kind::Entered && $row->text('formula') !== null) {
+            $row->refuse('formula', 'not-allowed', 'Only a formula KPI has a formula.');
+        }
+        if ($kind === Kind::Entered && $accumulation === Accumulation::Recompute) {
+            $row->refuse('accumulation', 'not-allowed', "Only a formula KPI is gathered by 'recompute'.");
+        }
+        if ($kind === Kind::Formula && $row->text('formula') === null) {
+            $row->refuse($row->has('formula') ? 'formula' : '', 'missing-member', 'The formula is missing.');
+        }
+    }
+
+    private function checkNames(Row $row, ?string $code): void
+    {
+        if ($code !== null && isset($this->kpis[$code])) {
+            $row->refuse('code', 'duplicate', "The KPI '{$code}' is defined already.");
+        }
+        $name = $row->text('name');
+        if ($name === null || $code === null) {
+            return;
+        }
+        $other = $this->names[mb_strtolower($name)] ?? null;
+        if ($other !== null && $other !== $code) {
+            $row->refuse('name', 'duplicate', "'{$name}' is the name of the KPI '{$other}' already.");
+        }
+        $this->names[mb_strtolower($name)] = $code;
+    }
+
+    private function formula(Row $row): ?Formula
+    {
+        try {
+            return $row->text('formula') === null ? null : Formula::parse($row->text('formula'));
+        } catch (FormulaProblem $problem) {
+            $row->refuse('formula', 'formula', $problem->getMessage());
+
+            return null;
+        }
+    }
+
+    private function readPlace(KpiDraft $kpi, Row $row, ?Polarity $polarity, ?Accumulation $accumulation): void
+    {
+        $unit = $row->text('unit');
+        [$from, $to] = [$row->month('from'), $row->month('to')];
+        if ($unit !== null && ! $this->units->knows($unit)) {
+            $row->refuse('unit', 'unknown-unit', "There is no unit '{$unit}'.");
+        }
+        if ($unit !== null && isset($kpi->units[$unit])) {
+            $row->refuse('unit', 'duplicate', "The KPI is measured in '{$unit}' already.");
+        }
+        if ($from !== null && $to !== null && $to->compareTo($from) < 0) {
+            $row->refuse('to', 'limits', "The last month cannot be before {$from->key()}.");
+        }
+        if ($kpi->definition->kind === Kind::Judged) {
+            foreach ($row->rows('rules') as $rule) {
+                $rule->refuse('', 'not-allowed', 'A judged KPI has no rule sets: a person gives the colour.');
+            }
+            if ($row->flag('gathered')) {
+                $row->refuse('gathered', 'not-allowed', 'Colours that people give are not gathered over units.');
+            }
+        } elseif ($row->flag('gathered') && $kpi->definition->gathering === null) {
+            $row->refuse('gathered', 'not-allowed', "The KPI does not say how it is gathered over units: 'gather' is missing.");
+        }
+        $rules = $kpi->definition->kind === Kind::Judged ? [] : RulesReader::read($row->rows('rules'), $polarity, $accumulation);
+        if ($unit !== null && ! isset($kpi->units[$unit])) {
+            $kpi->units[$unit] = new KpiUnitDraft(
+                $unit,
+                $row->number('weight') ?? BigDecimal::one(),
+                $row->integer('position'),
+                $row->text('owner'),
+                new Tenure($from, $to),
+                $row->flag('gathered'),
+                $this->baseline($row->row('baseline'), $kpi->definition->frequency),
+                $rules,
+            );
+        }
+    }
+
+    /** @return list<Period>|null */
+    private function baseline(?Row $row, Frequency $frequency): ?array
+    {
+        if ($row === null) {
+            return null;
+        }
+        $ends = [];
+        foreach (['from', 'to'] as $member) {
+            $text = $row->text($member);
+            try {
+                $ends[] = $text === null ? null : Period::parse($text, $frequency);
+            } catch (InvalidArgumentException $problem) {
+                $row->refuse($member, 'period', $problem->getMessage());
+                $ends[] = null;
+            }
+        }
+        [$from, $to] = $ends;
+        if ($from !== null && $to !== null && $to->compareTo($from) <= 0) {
+            $row->refuse('to', 'limits', 'A baseline needs at least two periods.');
+        }
+
+        return $from === null || $to === null ? null : $from->to($to);
+    }
+
+    private function checkOperands(KpiDraft $kpi): void
+    {
+        foreach ($kpi->definition->formula->operands ?? [] as $operand) {
+            $other = $this->kpis[$operand->code] ?? null;
+            $problem = match (true) {
+                $other === null => ['unknown-kpi', "There is no KPI '{$operand->code}'."],
+                $other->definition->kind === Kind::Judged => ['operand', "'{$operand->code}' is judged and has no number."],
+                $other->definition->frequency !== $kpi->definition->frequency => ['operand', "'{$operand->code}' is measured by the {$other->definition->frequency->value}, not by the {$kpi->definition->frequency->value}."],
+                $operand->below && $other->definition->gathering === null => ['operand', "'{$operand->code}' does not say how it is gathered over units."],
+                default => null,
+            };
+            if ($problem !== null) {
+                $kpi->row->refuse('formula', ...$problem);
+            }
+        }
+    }
+
+    private function checkGathering(KpiDraft $kpi): void
+    {
+        $method = $kpi->definition->gathering;
+        $weight = $kpi->definition->weightedBy;
+        $row = $kpi->row->row('gather');
+        if ($row === null || $method === null) {
+            return;
+        }
+        $other = $weight === null ? null : $this->kpis[$weight] ?? null;
+        match (true) {
+            $method !== Gathering::Weighted && $weight !== null => $row->refuse('weight', 'not-allowed', 'Only a weighted mean has a weighting KPI.'),
+            $method === Gathering::Weighted && $weight === null => $row->refuse('', 'missing-member', 'The weighting KPI is missing.'),
+            $weight !== null && $other === null => $row->refuse('weight', 'unknown-kpi', "There is no KPI '{$weight}'."),
+            $other !== null && ($other->definition->kind === Kind::Judged || $other->definition->frequency !== $kpi->definition->frequency) => $row->refuse('weight', 'operand', "'{$weight}' has no number for each {$kpi->definition->frequency->value}."),
+            $method === Gathering::Recompute && $kpi->definition->kind !== Kind::Formula => $row->refuse('method', 'not-allowed', 'Only a formula KPI is recomputed.'),
+            default => null,
+        };
+    }
+
+    /** @param  \Closure(KpiDraft): list<string>  $next */
+    private function refuseCycles(string $member, \Closure $next, string $words): void
+    {
+        $done = [];
+        foreach ($this->kpis as $kpi) {
+            $this->follow($kpi->code, [], $done, $member, $next, $words);
+        }
+    }
+
+    /**
+     * @param  list<string>  $path
+     * @param  array<string, true>  $done
+     * @param  \Closure(KpiDraft): list<string>  $next
+     */
+    private function follow(string $code, array $path, array &$done, string $member, \Closure $next, string $words): void
+    {
+        $kpi = $this->kpis[$code] ?? null;
+        $start = array_search($code, $path, true);
+        if ($kpi === null || ($start === false && isset($done[$code]))) {
+            return;
+        }
+        if ($start !== false) {
+            $kpi->row->refuse($member, 'cycle', "{$words}: ".implode(' > ', [...array_slice($path, $start), $code]).'.');
+
+            return;
+        }
+        foreach ($next($kpi) as $other) {
+            $this->follow($other, [...$path, $code], $done, $member, $next, $words);
+        }
+        $done[$code] = true;
+    }
+}

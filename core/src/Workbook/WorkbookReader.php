@@ -1,0 +1,194 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use InvalidArgumentException;
+use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Measure\Placed;
+use Kybernet\Core\Measure\Series;
+use stdClass;
+
+/**
+ * Reads a workbook from its JSON text, and says everything that is wrong with one that cannot be used.
+ */
+final readonly class WorkbookReader
+{
+    public const SCHEMA = 'urn:kybernet:workbook:1';
+
+    /** The arrays of a workbook in the order in which they build on each other, and what the schema calls their items. */
+    private const PARTS = [
+        'people' => 'person', 'units' => 'unit', 'objectives' => 'objective', 'themes' => 'name', 'kpis' => 'kpi',
+        'readings' => 'reading', 'targets' => 'target', 'calls' => 'call',
+    ];
+
+    private SchemaCheck $schema;
+
+    /** @param  object  $schema  the decoded JSON Schema of a workbook */
+    public function __construct(object $schema)
+    {
+        $this->schema = new SchemaCheck($schema, self::SCHEMA);
+    }
+
+    /** @throws BadWorkbook */
+    public function read(string $json): Workbook
+    {
+        $problems = new Problems;
+        try {
+            $workbook = $this->build(new JsonText($json), $problems);
+        } catch (InvalidArgumentException $error) {
+            throw new BadWorkbook([new Problem('/', 'not-json', $error->getMessage())]);
+        }
+        $found = $problems->all();
+        if ($found !== []) {
+            throw new BadWorkbook($found);
+        }
+
+        return $workbook;
+    }
+
+    private function build(JsonText $text, Problems $problems): Workbook
+    {
+        [$members, $twice] = $text->members();
+        foreach ($twice as $name) {
+            $problems->add("/{$name}", 'duplicate', "The member '{$name}' stands twice.");
+        }
+        $head = new stdClass;
+        foreach ($members as $name => $at) {
+            $head->{$name} = isset(self::PARTS[$name]) && $text->isArray($at) ? [] : $text->value($at);
+        }
+        $this->schema->check($head, '', '', $problems);
+
+        $month = is_object($head->calendar ?? null) ? $head->calendar->yearStartMonth ?? null : null;
+        $year = new FinancialYear(is_int($month) && $month >= 1 && $month <= 12 ? $month : 1);
+        $units = new UnitsReader;
+        $kpis = new KpisReader($units);
+        $figures = new FiguresReader($kpis, $year);
+        $people = [];
+        $objectives = [];
+        $themes = [];
+        foreach (self::PARTS as $part => $definition) {
+            foreach (isset($members[$part]) && $text->isArray($members[$part]) ? $text->items($members[$part]) : [] as $index => $item) {
+                $value = $text->decode($item, true);
+                if (is_array($value) && ($part === 'readings' ? $figures->takePlainReading($value) : $part === 'targets' && $figures->takePlainTarget($value))) {
+                    continue;
+                }
+                $pointer = "/{$part}/{$index}";
+                $this->schema->check($text->decode($item), $definition, $pointer, $problems);
+                $row = new Row(is_array($value) ? $value : [], $pointer, $problems);
+                match ($part) {
+                    'people' => $people[] = new PersonEntry($row->text('email') ?? '', $row->text('name') ?? '', $row->text('role') ?? '', $row->text('unit'), $row->text('locale')),
+                    'units' => $units->read($row),
+                    'objectives' => $objectives[$row->text('code') ?? ''] = $row->text('name') ?? '',
+                    'themes' => $themes[] = is_string($value) ? $value : '',
+                    'kpis' => $kpis->read($row),
+                    'readings' => $figures->reading($row),
+                    'targets' => $figures->target($row),
+                    'calls' => $figures->call($row),
+                };
+            }
+            if ($part === 'units') {
+                $units->all();
+            }
+        }
+        $this->checkReferences($kpis->all(), $people, $objectives, $themes, $units, $problems);
+
+        return new Workbook($year, $people, $units->all(), $objectives, $themes, array_map(self::entry(...), array_values($kpis->all())));
+    }
+
+    /**
+     * @param  array<string, KpiDraft>  $kpis
+     * @param  list<PersonEntry>  $people
+     * @param  array<string, string>  $objectives
+     * @param  list<string>  $themes
+     */
+    private function checkReferences(array $kpis, array $people, array $objectives, array $themes, UnitsReader $units, Problems $problems): void
+    {
+        $emails = [];
+        foreach ($people as $index => $person) {
+            if (isset($emails[$person->email])) {
+                $problems->add("/people/{$index}/email", 'duplicate', "'{$person->email}' stands here already.");
+            }
+            $emails[$person->email] = true;
+            if ($person->unit !== null && ! $units->knows($person->unit)) {
+                $problems->add("/people/{$index}/unit", 'unknown-unit', "There is no unit '{$person->unit}'.");
+            }
+        }
+        foreach ($themes as $index => $theme) {
+            if (array_search($theme, $themes, true) !== $index) {
+                $problems->add("/themes/{$index}", 'duplicate', "The theme '{$theme}' stands here already.");
+            }
+        }
+        foreach ($kpis as $kpi) {
+            $objective = $kpi->row->text('objective');
+            $theme = $kpi->row->text('theme');
+            if ($objective !== null && ! isset($objectives[$objective])) {
+                $kpi->row->refuse('objective', 'unknown-objective', "There is no objective '{$objective}'.");
+            }
+            if ($theme !== null && $themes !== [] && ! in_array($theme, $themes, true)) {
+                $kpi->row->refuse('theme', 'unknown-theme', "There is no theme '{$theme}'.");
+            }
+        }
+    }
+
+    private static function entry(KpiDraft $kpi): KpiEntry
+    {
+        $texts = $kpi->row->row('texts');
+
+        return new KpiEntry(
+            $kpi->code,
+            $kpi->row->text('name') ?? '',
+            $kpi->row->text('purpose'),
+            $kpi->row->text('level'),
+            $kpi->row->text('scale') === 'auto',
+            $kpi->row->text('department'),
+            $kpi->row->text('theme'),
+            $kpi->row->text('objective'),
+            array_values($kpi->row->texts('drivers')),
+            array_filter(['green' => $texts?->text('green'), 'amber' => $texts?->text('amber'), 'red' => $texts?->text('red')], fn (?string $text): bool => $text !== null),
+            $kpi->definition,
+            array_map(fn (KpiUnitDraft $unit): KpiUnitEntry => self::unit($kpi, $unit), array_values($kpi->units)),
+        );
+    }
+
+    private static function unit(KpiDraft $kpi, KpiUnitDraft $unit): KpiUnitEntry
+    {
+        [$targets, $yearTargets] = self::byYear($unit->targets, $kpi->definition->frequency);
+        [$upperTargets, $upperYearTargets] = self::byYear($unit->upperTargets, $kpi->definition->frequency);
+
+        return new KpiUnitEntry(new Placed(
+            $kpi->code,
+            $unit->unit,
+            $kpi->definition,
+            new Series($unit->readings),
+            new Series($targets),
+            new Series($upperTargets),
+            $yearTargets,
+            $upperYearTargets,
+            $unit->isGathered,
+            $unit->tenure,
+            $unit->ownRules,
+            $unit->baseline,
+            $unit->calls,
+        ), $unit->weight, $unit->position, $unit->owner, $unit->notes);
+    }
+
+    /**
+     * @param  array<string, string>  $targets
+     * @return array{array<string, string>, array<string, string>} those of periods, and those of whole years
+     */
+    private static function byYear(array $targets, Frequency $frequency): array
+    {
+        $years = [];
+        foreach ($targets as $period => $target) {
+            if (strlen($period) === strlen('FY2026') && $period[0] === 'F') {
+                $years[$period] = $target;
+            }
+        }
+
+        // A KPI that is measured once a year has its periods and its years in one.
+        return $years === [] || $frequency === Frequency::Year ? [$targets, $years] : [array_diff_key($targets, $years), $years];
+    }
+}

@@ -1,0 +1,257 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Workbook;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\RollUpMethod;
+use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Status\Status;
+
+/**
+ * Writes a workbook as JSON, an item a line, leaving out what is empty or has the default. The same workbook gives the
+ * same bytes.
+ *
+ * @phpstan-type Members array<string, mixed>
+ */
+final class WorkbookWriter
+{
+    /** @return iterable<string> the JSON text in pieces */
+    public static function json(Workbook $workbook): iterable
+    {
+        yield '{"format":"kybernet-workbook","version":1,"calendar":{"yearStartMonth":'.$workbook->year->startMonth.'}';
+        $parts = [
+            'people' => array_map(self::person(...), $workbook->people),
+            'units' => array_map(self::unit(...), $workbook->units),
+            'objectives' => array_map(fn (string $code, string $name): array => ['code' => $code, 'name' => $name], array_keys($workbook->objectives), $workbook->objectives),
+            'themes' => $workbook->themes,
+            'kpis' => array_map(self::kpi(...), $workbook->kpis),
+            'readings' => self::readings($workbook),
+            'targets' => self::targets($workbook),
+            'calls' => self::calls($workbook),
+        ];
+        foreach ($parts as $name => $items) {
+            $isEmpty = true;
+            foreach ($items as $item) {
+                yield ($isEmpty ? ",\n\"{$name}\":[\n" : ",\n").json_encode($item, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+                $isEmpty = false;
+            }
+            yield $isEmpty ? '' : "\n]";
+        }
+        yield "}\n";
+    }
+
+    /** @return Members */
+    private static function person(PersonEntry $person): array
+    {
+        return self::compact(['email' => $person->email, 'name' => $person->name, 'role' => $person->role, 'unit' => $person->unit, 'locale' => $person->locale]);
+    }
+
+    /** @return Members */
+    private static function unit(UnitEntry $unit): array
+    {
+        return self::compact([
+            'code' => $unit->code,
+            'name' => $unit->name,
+            'kind' => $unit->kind,
+            'parent' => $unit->parent,
+            'weight' => self::weight($unit->weight),
+            'rollUp' => self::rollUp($unit->rollUp),
+        ]);
+    }
+
+    /** @return Members|null null for the default */
+    private static function rollUp(RollUpMethod $method): ?array
+    {
+        $default = RollUpMethod::weighted();
+
+        return match (true) {
+            $method->name === 'worst' => ['method' => 'worst'],
+            $method->name === 'share' => ['method' => 'share', 'red' => self::text($method->amberOrRed), 'green' => self::text($method->green)],
+            $method->green->isEqualTo($default->green) && $method->amberOrRed->isEqualTo($default->amberOrRed) => null,
+            default => ['method' => 'weighted', 'green' => self::text($method->green), 'amber' => self::text($method->amberOrRed)],
+        };
+    }
+
+    /** @return Members */
+    private static function kpi(KpiEntry $kpi): array
+    {
+        $definition = $kpi->definition;
+        $isJudged = $definition->kind === Kind::Judged;
+
+        return self::compact([
+            'code' => $kpi->code,
+            'name' => $kpi->name,
+            'purpose' => $kpi->purpose,
+            'kind' => $definition->kind->value,
+            'measure' => $isJudged ? null : $definition->measure,
+            'decimals' => $definition->decimals === 0 ? null : $definition->decimals,
+            'scale' => $kpi->isScaled ? 'auto' : null,
+            'polarity' => $isJudged ? null : $definition->polarity->value,
+            'frequency' => $definition->frequency->value,
+            'accumulation' => $definition->accumulation->value,
+            'formula' => $definition->formula?->text,
+            'level' => $kpi->level,
+            'department' => $kpi->department,
+            'theme' => $kpi->theme,
+            'objective' => $kpi->objective,
+            'drivers' => $kpi->drivers,
+            'texts' => $kpi->texts,
+            'min' => self::text($definition->min),
+            'max' => self::text($definition->max),
+            'materiality' => $definition->materiality?->isZero() === false ? self::text($definition->materiality) : null,
+            'gather' => $definition->gathering === null ? null : self::compact(['method' => $definition->gathering->value, 'weight' => $definition->weightedBy]),
+            'units' => array_map(self::kpiUnit(...), $kpi->units),
+            'rules' => array_map(self::rule(...), $definition->rules),
+        ]);
+    }
+
+    /** @return Members */
+    private static function kpiUnit(KpiUnitEntry $entry): array
+    {
+        $placed = $entry->placed;
+
+        return self::compact([
+            'unit' => $placed->unit,
+            'weight' => self::weight($entry->weight),
+            'position' => $entry->position,
+            'owner' => $entry->owner,
+            'from' => $placed->tenure->from?->key(),
+            'to' => $placed->tenure->to?->key(),
+            'gathered' => $placed->isGathered ? true : null,
+            'baseline' => $placed->baseline === null || $placed->baseline === []
+                ? null
+                : ['from' => $placed->baseline[0]->key(), 'to' => $placed->baseline[count($placed->baseline) - 1]->key()],
+            'rules' => array_map(self::rule(...), $placed->ownRules),
+        ]);
+    }
+
+    /** @return Members */
+    private static function rule(RuleSet $rule): array
+    {
+        return self::compact([
+            'from' => $rule->from->key(),
+            'reference' => $rule->reference->value,
+            'measure' => $rule->measure->value,
+            ...($rule->margins === null ? ['green' => self::text($rule->green), 'amber' => self::text($rule->amber)] : [
+                'low' => self::text($rule->green),
+                'high' => self::text($rule->amber),
+                'marginLow' => self::text($rule->margins[0]),
+                'marginHigh' => self::text($rule->margins[1]),
+            ]),
+            'stretch' => self::text($rule->stretch),
+            'periods' => $rule->periods,
+        ]);
+    }
+
+    /** @return iterable<Members> */
+    private static function readings(Workbook $workbook): iterable
+    {
+        foreach ($workbook->entries() as $entry) {
+            $placed = $entry->placed;
+            $figures = $placed->readings->all();
+            foreach (self::sorted([...array_keys($figures), ...array_keys($entry->notes)]) as $period) {
+                $figure = $figures[$period] ?? null;
+                $note = $entry->notes[$period] ?? null;
+                yield self::compact([
+                    'kpi' => $placed->kpi,
+                    'unit' => $placed->unit,
+                    'period' => $period,
+                    ($placed->definition->kind === Kind::Judged ? 'status' : 'actual') => $placed->definition->kind === Kind::Judged && $figure !== null
+                        ? self::colour($figure)
+                        : $figure,
+                    'note' => $note?->text,
+                    'by' => $note?->by,
+                ]);
+            }
+        }
+    }
+
+    /** @return iterable<Members> */
+    private static function targets(Workbook $workbook): iterable
+    {
+        foreach ($workbook->entries() as $entry) {
+            $placed = $entry->placed;
+            $lower = $placed->yearTargets + $placed->targets->all();
+            $upper = $placed->upperYearTargets + $placed->upperTargets->all();
+            foreach (self::sorted(array_keys($lower)) as $period) {
+                yield [
+                    'kpi' => $placed->kpi,
+                    'unit' => $placed->unit,
+                    'period' => $period,
+                    ...($placed->definition->polarity === Polarity::Band ? ['low' => $lower[$period], 'high' => $upper[$period] ?? $lower[$period]] : ['target' => $lower[$period]]),
+                ];
+            }
+        }
+    }
+
+    /** @return iterable<Members> */
+    private static function calls(Workbook $workbook): iterable
+    {
+        foreach ($workbook->entries() as $entry) {
+            foreach ($entry->placed->calls as $call) {
+                yield self::compact([
+                    'kpi' => $entry->placed->kpi,
+                    'unit' => $entry->placed->unit,
+                    'period' => $call->period->key(),
+                    'span' => $call->span === Span::Month ? null : $call->span->value,
+                    'status' => $call->status->value,
+                    'reason' => $call->reason,
+                    'actual' => (string) $call->over,
+                    'by' => $call->by,
+                ]);
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $members
+     * @return Members without those that are null or empty
+     */
+    private static function compact(array $members): array
+    {
+        return array_filter($members, fn (mixed $member): bool => $member !== null && $member !== [] && $member !== '');
+    }
+
+    /** @return int|float|null null for the default */
+    private static function weight(BigDecimal $weight): int|float|null
+    {
+        return match (true) {
+            $weight->isEqualTo(1) => null,
+            $weight->hasNonZeroFractionalPart() => $weight->toFloat(),
+            default => $weight->toBigInteger()->toInt(),
+        };
+    }
+
+    private static function text(?BigDecimal $figure): ?string
+    {
+        return $figure === null ? null : (string) $figure;
+    }
+
+    private static function colour(string $score): string
+    {
+        foreach ([Status::Green, Status::Amber, Status::Red] as $status) {
+            if ((string) $status->score() === $score) {
+                return $status->value;
+            }
+        }
+
+        return Status::Red->value;
+    }
+
+    /**
+     * @param  list<string>  $periods
+     * @return list<string> each once, by time within a frequency
+     */
+    private static function sorted(array $periods): array
+    {
+        $periods = array_values(array_unique($periods));
+        sort($periods, SORT_STRING);
+
+        return $periods;
+    }
+}
