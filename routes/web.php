@@ -2,7 +2,12 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\FormatController;
 use App\Http\Controllers\PageController;
+use App\Support\Formats;
 use Illuminate\Support\Facades\Route;
+
+// The open formats are open: anybody may read how a workbook is written.
+Route::get('formats/{format}.schema.json', FormatController::class)->whereIn('format', Formats::SCHEMAS);
 
 Route::get('/{any?}', PageController::class)->where('any', '^(?!api/|build/).*$');

@@ -74,12 +74,12 @@ final readonly class SaveKpi
         if ($rule === null) {
             return;
         }
-        $inForce = RuleSet::query()->where('kpi_id', $kpi->id)->where('valid_from', '<=', Month::date($rule->from))
+        $inForce = RuleSet::query()->where('kpi_id', $kpi->id)->whereNull('kpi_unit_id')->where('valid_from', '<=', Month::date($rule->from))
             ->orderByDesc('valid_from')->first();
         $same = $inForce !== null && $inForce->reference === $rule->reference->value && $inForce->measure === $rule->measure->value
             && $rule->green->isEqualTo($inForce->green) && $rule->amber->isEqualTo($inForce->amber);
         if (! $same) {
-            RuleSet::query()->updateOrCreate(['kpi_id' => $kpi->id, 'valid_from' => Month::date($rule->from)], [
+            RuleSet::query()->updateOrCreate(['kpi_id' => $kpi->id, 'kpi_unit_id' => null, 'valid_from' => Month::date($rule->from)], [
                 'reference' => $rule->reference->value,
                 'measure' => $rule->measure->value,
                 'green' => (string) $rule->green,

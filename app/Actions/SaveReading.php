@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Exceptions\Conflict;
+use App\Figures\KpiStore;
 use App\Models\KpiUnit;
 use App\Models\Reading;
 use App\Models\User;
@@ -12,6 +13,8 @@ use App\Support\Month;
 use App\Support\NumberSetting;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
+use Illuminate\Validation\ValidationException;
+use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
 
 /**
@@ -19,15 +22,17 @@ use Kybernet\Core\Calendar\Period;
  */
 final readonly class SaveReading
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private KpiStore $kpis, private FinancialYear $year) {}
 
     /**
      * @param  int  $seen  the version that the person saw; 0 when there was no reading
      *
+     * @throws ValidationException when the KPI takes no such figure for the month
      * @throws Conflict when the reading is another one by now; nothing is overwritten
      */
     public function __invoke(KpiUnit $measured, Period $month, ?BigDecimal $figure, int $seen, User $user): void
     {
+        $this->checkFigure($measured, $month, $figure);
         $key = ['kpi_unit_id' => $measured->id, 'period' => Month::date($month)];
         $written = $seen === 0
             ? $this->database->table('readings')->insertOrIgnore([
@@ -50,5 +55,21 @@ final readonly class SaveReading
             'version' => $current->version ?? 0,
             'by' => $by,
         ]);
+    }
+
+    /** @throws ValidationException */
+    private function checkFigure(KpiUnit $measured, Period $month, ?BigDecimal $figure): void
+    {
+        $kpi = $this->kpis->one($measured->id, $month, $month) ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $definition = $kpi->measurement->definition;
+        $problem = match (true) {
+            ! $kpi->isTyped($month, $this->year) => "{$kpi->code} takes no typed figure for this month.",
+            $figure !== null && $definition->min !== null && $figure->isLessThan($definition->min) => "The figure cannot be below {$definition->min}.",
+            $figure !== null && $definition->max !== null && $figure->isGreaterThan($definition->max) => "The figure cannot be above {$definition->max}.",
+            default => null,
+        };
+        if ($problem !== null) {
+            throw ValidationException::withMessages(['typed' => $problem]);
+        }
     }
 }

@@ -5,33 +5,42 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Support\Month;
+use App\Support\PeriodDate;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Calendar\Tenure;
+use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Measure\Definition;
-use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Placed;
 use Kybernet\Core\Measure\Series;
-use Kybernet\Core\Measure\TargetLine;
-use Kybernet\Core\Measure\Targets;
-use Kybernet\Core\Status\Deviation;
-use Kybernet\Core\Status\Polarity;
-use Kybernet\Core\Status\Reference;
-use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Call;
+use Kybernet\Core\Status\Status;
 use stdClass;
 
 /**
- * Reads definitions and figures in bulk: four queries, whatever the number of KPIs, units and months.
+ * Reads definitions and figures in bulk: a handful of queries, whatever the number of KPIs, units and months.
  */
 final readonly class KpiStore
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(
+        private Connection $database,
+        private Scorecard $scorecard,
+        private Organisation $organisation,
+        private PeriodDate $dates,
+        private DefinitionRows $rows,
+    ) {}
 
     /**
      * The KPIs measured in the units, in register order, with their figures of the months given.
      *
-     * @param  list<int>  $units
+     * @param  list<int>  $units  with all units below, where formulas or gathered figures reach down to them
      * @return list<KpiFacts>
      */
     public function inUnits(array $units, Period $first, Period $last): array
@@ -42,121 +51,254 @@ final readonly class KpiStore
     /** Null when there is no such KPI-unit. */
     public function one(int $kpiUnit, Period $first, Period $last): ?KpiFacts
     {
-        return $this->load($this->definitions()->where('kpi_unit.id', $kpiUnit), $first, $last)[0] ?? null;
+        $row = $this->definitions()->where('kpi_unit.id', $kpiUnit)->first();
+        if ($row === null) {
+            return null;
+        }
+        // A formula needs the other KPIs of its unit, and a gathered figure those of the units below.
+        $isAlone = $row->kind !== Kind::Formula->value && ! $row->is_gathered;
+        $facts = $isAlone
+            ? $this->load($this->definitions()->where('kpi_unit.id', $kpiUnit), $first, $last)
+            : $this->inUnits($this->organisation->below($row->unit_id), $first, $last);
+
+        return array_values(array_filter($facts, fn (KpiFacts $each): bool => $each->id === $kpiUnit))[0] ?? null;
     }
 
     private function definitions(): Builder
     {
         return $this->database->table('kpi_unit')
             ->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
+            ->join('units', 'units.id', '=', 'kpi_unit.unit_id')
+            ->leftJoin('kpis as weighting', 'weighting.id', '=', 'kpis.weighted_by_id')
             ->leftJoin('themes', 'themes.id', '=', 'kpis.theme_id')
             ->leftJoin('users', 'users.id', '=', 'kpi_unit.owner_id')
             ->select([
                 'kpi_unit.id', 'kpi_unit.kpi_id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
-                'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals',
-                'kpis.polarity', 'kpis.accumulation', 'themes.name as theme',
+                'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
+                'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals', 'kpis.kind',
+                'kpis.frequency', 'kpis.formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
+                'kpis.accumulation', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
             ])
             ->orderByRaw('themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code');
+    }
+
+    /**
+     * Everything that is kept of every KPI in every unit, in the order in which it was defined.
+     *
+     * @return list<array{stdClass, Placed}> the row it is kept in, and what it says
+     */
+    public function placed(): array
+    {
+        $rows = array_values($this->definitions()->addSelect(['kpi_unit.position', 'users.email as owner_email'])->reorder('kpi_unit.kpi_id')->orderBy('kpi_unit.id')->get()->all());
+        $placed = $this->place($rows, null, null);
+
+        return array_map(fn (stdClass $row): array => [$row, $placed[$row->id]], $rows);
+    }
+
+    /** The definition of a KPI that may be measured nowhere. */
+    public function definitionOf(int $kpi): Definition
+    {
+        $row = $this->database->table('kpis')->leftJoin('kpis as weighting', 'weighting.id', '=', 'kpis.weighted_by_id')
+            ->where('kpis.id', $kpi)->first(['kpis.*', 'weighting.code as weighted_by'])
+            ?? throw new \LogicException('A KPI that was found is there.');
+
+        return $this->rows->definition($row, $this->rows->rules([$kpi])['kpi'][$kpi] ?? []);
     }
 
     /** @return list<KpiFacts> */
     private function load(Builder $definitions, Period $first, Period $last): array
     {
         $rows = array_values($definitions->get()->all());
-        $ids = array_column($rows, 'id');
-        $actuals = $this->series('readings', 'actual', $ids, $first, $last);
-        $targets = $this->series('targets', 'target', $ids, $first, $last);
-        // One KPI is measured in many units; its definition is read once.
-        $definitions = [];
-        $rules = $this->rules(array_values(array_unique(array_column($rows, 'kpi_id'))));
-        foreach ($rows as $row) {
-            $definitions[$row->kpi_id] ??= self::definition($row, $rules[$row->kpi_id] ?? []);
-        }
+        $placed = $this->place($rows, $first, $last);
+        $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline);
 
-        return array_map(function (stdClass $row) use ($actuals, $targets, $definitions): KpiFacts {
-            return new KpiFacts(
-                $row->id,
-                $row->unit_id,
-                $row->code,
-                $row->name,
-                $row->purpose,
-                $row->level,
-                $row->theme,
-                $row->scaled,
-                BigDecimal::of($row->weight),
-                $row->owner_id,
-                $row->owner,
-                new Measurement(
-                    $definitions[$row->kpi_id],
-                    $actuals[$row->id] ?? new Series([]),
-                    Targets::of(TargetLine::of($targets[$row->id] ?? new Series([]))),
-                ),
-            );
-        }, $rows);
+        return array_map(fn (stdClass $row): KpiFacts => new KpiFacts(
+            $row->id,
+            $row->unit_id,
+            $row->code,
+            $row->name,
+            $row->purpose,
+            $row->level,
+            $row->theme,
+            $row->scaled,
+            BigDecimal::of($row->weight),
+            $row->owner_id,
+            $row->owner,
+            $composition->measurement($row->code, $row->unit) ?? throw new \LogicException('A KPI is measured in the units it was read with.'),
+        ), $rows);
     }
 
-    /** @param  list<stdClass>  $rules */
-    private static function definition(stdClass $row, array $rules): Definition
+    /**
+     * @param  list<stdClass>  $rows
+     * @return array<int, Placed> by KPI-unit, with the figures of the months given or with all
+     */
+    private function place(array $rows, ?Period $first, ?Period $last): array
     {
-        $polarity = Polarity::from($row->polarity);
+        $ids = array_column($rows, 'id');
+        $readings = $this->figures('readings', ['actual', 'colour'], $ids, $first, $last);
+        $targets = $this->figures('targets', ['target', 'low', 'high'], $ids, $first, $last);
+        $yearTargets = $this->yearTargets($ids);
+        $calls = $this->calls($ids, $first, $last);
+        $rules = $this->rows->rules(array_values(array_unique(array_column($rows, 'kpi_id'))));
+        // One KPI is measured in many units; its definition is read once.
+        $made = [];
+        $placed = [];
+        foreach ($rows as $row) {
+            $definition = $made[$row->kpi_id] ??= $this->rows->definition($row, $rules['kpi'][$row->kpi_id] ?? []);
+            $placed[$row->id] = $this->placedIn(
+                $row,
+                $definition,
+                $readings[$row->id] ?? [],
+                $targets[$row->id] ?? [],
+                $yearTargets[$row->id] ?? [],
+                $calls[$row->id] ?? [],
+                $rules['unit'][$row->id] ?? [],
+            );
+        }
 
-        return new Definition(
-            $row->measure,
-            max(0, $row->decimals),
-            $polarity,
-            Accumulation::from($row->accumulation),
-            // A KPI that was judged once and is only tracked now keeps its rule sets, unused.
-            $polarity === Polarity::None ? [] : array_map(fn (stdClass $rule): RuleSet => RuleSet::define(
-                $polarity,
-                Accumulation::from($row->accumulation),
-                Month::ofDate($rule->valid_from),
-                Reference::from($rule->reference),
-                Deviation::from($rule->measure),
-                BigDecimal::of($rule->green)->stripTrailingZeros(),
-                BigDecimal::of($rule->amber)->stripTrailingZeros(),
-            ), $rules),
+        return $placed;
+    }
+
+    /**
+     * @param  array<string, array<string, string>>  $readings  by column and date
+     * @param  array<string, array<string, string>>  $targets
+     * @param  array<string, array<string, string>>  $yearTargets  by column and year
+     * @param  list<stdClass>  $calls
+     * @param  list<stdClass>  $ownRules
+     */
+    private function placedIn(
+        stdClass $row,
+        Definition $definition,
+        array $readings,
+        array $targets,
+        array $yearTargets,
+        array $calls,
+        array $ownRules,
+    ): Placed {
+        $series = fn (array $figures): Series => new Series($this->byPeriod($figures, $definition));
+        $score = fn (string $colour): string => (string) Status::from($colour)->score();
+        $baseline = $row->baseline_from === null ? null : $this->dates->period($row->baseline_from, $definition->frequency)
+            ->to($this->dates->period($row->baseline_to, $definition->frequency));
+
+        return new Placed(
+            $row->code,
+            $row->unit,
+            $definition,
+            $definition->kind === Kind::Judged ? $series(array_map($score, $readings['colour'] ?? [])) : $series($readings['actual'] ?? []),
+            $series($targets['target'] ?? $targets['low'] ?? []),
+            $series($targets['high'] ?? []),
+            $yearTargets['target'] ?? $yearTargets['low'] ?? [],
+            $yearTargets['high'] ?? [],
+            $row->is_gathered,
+            new Tenure(
+                $row->measured_from === null ? null : Month::ofDate($row->measured_from),
+                $row->measured_to === null ? null : Month::ofDate($row->measured_to),
+            ),
+            $this->rows->ruleSets($definition, $ownRules),
+            $baseline,
+            array_map(fn (stdClass $call): Call => new Call(
+                Span::from($call->span),
+                $this->dates->period($call->period, $definition->frequency),
+                Status::from($call->status),
+                $call->reason,
+                Exact::of(BigDecimal::of($call->over)->stripTrailingZeros()),
+                $call->by,
+            ), $calls),
         );
     }
 
     /**
-     * @param  list<int>  $kpis
-     * @return array<int, list<stdClass>> dated rule sets by KPI
+     * @param  array<string, string>  $figures  by date
+     * @return array<string, string> by period
      */
-    private function rules(array $kpis): array
+    private function byPeriod(array $figures, Definition $definition): array
     {
-        $rules = [];
-        foreach ($this->database->table('rule_sets')->whereIn('kpi_id', $kpis)->get() as $rule) {
-            $rules[$rule->kpi_id][] = $rule;
-        }
-
-        return $rules;
-    }
-
-    /**
-     * One row a KPI-unit with its months as one text: far less to carry than a row a figure.
-     *
-     * @param  list<int>  $ids
-     * @return array<int, Series>
-     */
-    private function series(string $table, string $column, array $ids, Period $first, Period $last): array
-    {
-        $rows = $this->database->table($table)
-            ->whereIn('kpi_unit_id', $ids)
-            ->whereBetween('period', [Month::date($first), Month::date($last)])
-            ->whereNotNull($column)
-            ->groupBy('kpi_unit_id')
-            ->select('kpi_unit_id')
-            ->selectRaw("string_agg(left(period::text, 7) || trim_scale({$column}), ' ') AS figures")
-            ->get();
         $series = [];
-        foreach ($rows as $row) {
-            $figures = [];
-            foreach (explode(' ', $row->figures) as $figure) {
-                $figures[substr($figure, 0, 7)] = substr($figure, 7);
+        if ($definition->frequency === Frequency::Month) {
+            foreach ($figures as $date => $figure) {
+                $series[substr($date, 0, 7)] = $figure;
             }
-            $series[$row->kpi_unit_id] = new Series($figures);
+
+            return $series;
+        }
+        foreach ($figures as $date => $figure) {
+            $series[$this->dates->period($date, $definition->frequency)->key()] = $figure;
         }
 
         return $series;
+    }
+
+    /**
+     * One row a KPI-unit with its periods as one text: far less to carry than a row a figure. Periods that begin in
+     * the months before the first are read too, so that a quarter or a year that ends later is there.
+     *
+     * @param  list<string>  $columns
+     * @param  list<int>  $ids
+     * @return array<int, array<string, array<string, string>>> by KPI-unit, column and date
+     */
+    private function figures(string $table, array $columns, array $ids, ?Period $first, ?Period $last): array
+    {
+        $query = $this->database->table($table)
+            ->whereIn('kpi_unit_id', $ids)
+            ->when($first !== null, fn (Builder $query): Builder => $query->whereBetween('period', self::dates($first, $last)))
+            ->groupBy('kpi_unit_id')
+            ->select('kpi_unit_id');
+        foreach ($columns as $column) {
+            $figure = $column === 'colour' ? $column : "trim_scale({$column})";
+            $query->selectRaw("string_agg(period::text || {$figure}, ' ') FILTER (WHERE {$column} IS NOT NULL) AS {$column}");
+        }
+        $series = [];
+        foreach ($query->get() as $row) {
+            foreach ($columns as $column) {
+                foreach ($row->{$column} === null ? [] : explode(' ', $row->{$column}) as $figure) {
+                    $series[$row->kpi_unit_id][$column][substr($figure, 0, 10)] = substr($figure, 10);
+                }
+            }
+        }
+
+        return $series;
+    }
+
+    /**
+     * @param  list<int>  $ids
+     * @return array<int, array<string, array<string, string>>> by KPI-unit, column and year
+     */
+    private function yearTargets(array $ids): array
+    {
+        $targets = [];
+        foreach ($this->database->table('year_targets')->whereIn('kpi_unit_id', $ids)
+            ->selectRaw('kpi_unit_id, year, trim_scale(target) AS target, trim_scale(low) AS low, trim_scale(high) AS high')->get() as $row) {
+            foreach (['target', 'low', 'high'] as $column) {
+                if ($row->{$column} !== null) {
+                    $targets[$row->kpi_unit_id][$column][Period::financialYear($row->year)->key()] = $row->{$column};
+                }
+            }
+        }
+
+        return $targets;
+    }
+
+    /**
+     * @param  list<int>  $ids
+     * @return array<int, list<stdClass>> by KPI-unit
+     */
+    private function calls(array $ids, ?Period $first, ?Period $last): array
+    {
+        $calls = [];
+        foreach ($this->database->table('calls')->leftJoin('users', 'users.id', '=', 'calls.author_id')
+            ->whereIn('kpi_unit_id', $ids)
+            ->when($first !== null, fn (Builder $query): Builder => $query->whereBetween('period', self::dates($first, $last)))
+            ->orderBy('calls.id')
+            ->get(['kpi_unit_id', 'period', 'span', 'status', 'reason', 'over', 'users.email as by']) as $call) {
+            $calls[$call->kpi_unit_id][] = $call;
+        }
+
+        return $calls;
+    }
+
+    /** @return array{string, string} wide enough for a year that ends in the first month and a week that begins before the last ends */
+    private static function dates(?Period $first, ?Period $last): array
+    {
+        return [$first === null ? '0001-01-01' : Month::date($first->plus(-11)), $last === null ? '9999-12-31' : Month::date($last->plus(1))];
     }
 }

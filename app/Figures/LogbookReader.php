@@ -42,7 +42,7 @@ final readonly class LogbookReader
         $place = array_flip($units);
         $kpis = array_values(array_filter(
             $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month),
-            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId) && $kpi->isTyped($month, $this->scorecard->year),
         ));
         usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
 
@@ -62,7 +62,7 @@ final readonly class LogbookReader
     {
         $kpi = $this->kpis->one($measured->id, $month->plus(-self::MONTHS_BACK), $month)
             ?? throw new \LogicException('A KPI-unit that was found is there.');
-        $tried = $kpi->measurement->entering($month, $figure);
+        $tried = $kpi->isTyped($month, $this->scorecard->year) ? $kpi->measurement->entering($month, $figure) : $kpi->measurement;
 
         return Verdict::of($this->scorecard->assess($tried, $month, Span::Month), $this->scorecard->streak($tried, $month));
     }

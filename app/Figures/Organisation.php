@@ -6,6 +6,7 @@ namespace App\Figures;
 
 use App\Models\Unit;
 use Brick\Math\BigDecimal;
+use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\UnitTree;
 
 /**
@@ -32,13 +33,37 @@ final class Organisation
         return $this->units;
     }
 
+    /** @return array<string, string|null> the unit above each unit, by code */
+    public function parents(): array
+    {
+        $parents = [];
+        foreach ($this->units() as $unit) {
+            $parents[$unit->code] = $unit->parent_id === null ? null : $this->units()[$unit->parent_id]->code;
+        }
+
+        return $parents;
+    }
+
     /** @return UnitTree<int> */
     public function tree(): UnitTree
     {
         return $this->tree ??= new UnitTree(array_map(
-            fn (Unit $unit): array => ['parent' => $unit->parent_id, 'weight' => BigDecimal::of($unit->weight)],
+            fn (Unit $unit): array => ['parent' => $unit->parent_id, 'weight' => BigDecimal::of($unit->weight), 'method' => self::method($unit)],
             $this->units(),
         ));
+    }
+
+    /** How the unit's status follows from those under it. */
+    public static function method(Unit $unit): RollUpMethod
+    {
+        $green = (string) BigDecimal::of($unit->roll_up_green)->stripTrailingZeros();
+        $other = (string) BigDecimal::of($unit->roll_up_other)->stripTrailingZeros();
+
+        return match ($unit->roll_up) {
+            'worst' => RollUpMethod::worst(),
+            'share' => RollUpMethod::share($other, $green),
+            default => RollUpMethod::weighted($green, $other),
+        };
     }
 
     /** @return non-empty-list<int> the unit and all below it */

@@ -31,6 +31,7 @@ final readonly class RibbonReader
         $months = $this->scorecard->year->months($chosen);
         $kpis = $this->kpis->inUnits($this->organisation->below($unit->id), $months[0], $months[11]);
         $open = array_filter($kpis, fn (KpiFacts $kpi): bool => ! $kpi->measurement->actuals->has($chosen)
+            && $kpi->isTyped($chosen, $this->scorecard->year)
             && $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId));
 
         return new RibbonPage(

@@ -18,6 +18,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $owner_id who enters its figures
  * @property string $weight in the unit's roll-up
  * @property int $position
+ * @property bool $is_gathered worked out from the units below
+ * @property Collection<int, RuleSet> $ruleSets of this unit alone
  * @property Kpi $kpi
  * @property Unit $unit
  * @property User|null $owner
@@ -47,6 +49,12 @@ final class KpiUnit extends Model
     public function owner(): BelongsTo
     {
         return $this->belongsTo(User::class);
+    }
+
+    /** @return HasMany<RuleSet, $this> */
+    public function ruleSets(): HasMany
+    {
+        return $this->hasMany(RuleSet::class);
     }
 
     /** @return HasMany<Target, $this> */

@@ -9,7 +9,7 @@ use Illuminate\Database\Eloquent\Model;
 /**
  * @property int $kpi_unit_id
  * @property string $period the first day of the month
- * @property string $target
+ * @property string|null $target null for a band, which has two
  */
 final class Target extends Model
 {

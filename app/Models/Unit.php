@@ -14,6 +14,9 @@ use Illuminate\Database\Eloquent\Model;
  * @property int|null $parent_id
  * @property string $weight in the roll-up of the unit above
  * @property int $position
+ * @property string $roll_up `weighted`, `worst` or `share`
+ * @property string $roll_up_green the cut for green: a score, or % of the weight
+ * @property string $roll_up_other the cut for amber, or under `share` % of the weight for red
  */
 final class Unit extends Model
 {

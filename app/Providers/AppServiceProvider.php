@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Figures\Organisation;
+use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
@@ -22,6 +23,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->singleton(FinancialYear::class, fn (): FinancialYear => new FinancialYear(config()->integer('kybernet.year_start_month')));
         $this->app->singleton(Scorecard::class, fn (): Scorecard => new Scorecard($this->app->make(FinancialYear::class)));
         $this->app->bind(Connection::class, fn (): Connection => $this->app->make('db')->connection());
+        $this->app->singleton(PeriodDate::class);
         $this->app->scoped(Organisation::class);
     }
 

@@ -44,7 +44,9 @@ final class Formats
     /** A file as the caller of bin/kybernet names it, seen from the folder they stand in. */
     public static function path(string $file): string
     {
-        return str_starts_with($file, '/') ? $file : (getenv('KYBERNET_CALLER') ?: getcwd()).'/'.$file;
+        $caller = getenv('KYBERNET_CALLER');
+
+        return str_starts_with($file, '/') ? $file : ($caller === false ? (string) getcwd() : $caller)."/{$file}";
     }
 
     /**

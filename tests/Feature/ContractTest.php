@@ -87,8 +87,8 @@ it('lists the register with what is still open', function () {
     $lines = array_column($page['kpis'], null, 'code');
 
     expect($lines)->toHaveCount(64)
-        ->and($lines['LEAK'])->toMatchArray(['hasRule' => false, 'department' => 'NET', 'owner' => 'Tom Fairley', 'units' => 1])
-        ->and($lines['Z-LEAK'])->toMatchArray(['hasRule' => true, 'units' => 12, 'level' => 'operational'])
+        ->and($lines['LEAK'])->toMatchArray(['lacksLimits' => true, 'department' => 'NET', 'owner' => 'Tom Fairley', 'units' => 1])
+        ->and($lines['Z-LEAK'])->toMatchArray(['lacksLimits' => false, 'units' => 12, 'level' => 'operational'])
         ->and($page['themes'][0])->toBe('Customers');
 });
 

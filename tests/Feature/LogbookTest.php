@@ -83,7 +83,7 @@ it('asks the database the same number of times, however many rows there are', fu
     // The units are read in the first request alone: one application answers all three of this test.
     expect($count('OST'))->toBeLessThanOrEqual($most)->and($count('OST'))->toBe($count('Z-FENWICK'));
 })->with([
-    ['/api/units/UNIT/logbook?period=2026-08', 9],
-    ['/api/units/UNIT/ribbon?period=2026-08', 7],
-    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 8],
+    ['/api/units/UNIT/logbook?period=2026-08', 11],
+    ['/api/units/UNIT/ribbon?period=2026-08', 9],
+    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 10],
 ]);

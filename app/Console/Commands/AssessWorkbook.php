@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Console\Concerns\NamesFile;
 use App\Support\Formats;
 use Illuminate\Console\Command;
 use InvalidArgumentException;
@@ -18,6 +19,8 @@ use Symfony\Component\Console\Output\OutputInterface;
  */
 final class AssessWorkbook extends Command
 {
+    use NamesFile;
+
     private const BAD_WORKBOOK = 2;
 
     protected $signature = 'assess {file : a workbook, JSON}
@@ -30,20 +33,20 @@ final class AssessWorkbook extends Command
     public function handle(Formats $formats): int
     {
         try {
-            $period = Period::parse((string) $this->option('period'));
+            $period = Period::parse($this->text('period'));
         } catch (InvalidArgumentException $problem) {
-            return $this->refuse('--period: '.($this->option('period') === null ? 'the month to assess is missing, such as --period=2026-08.' : $problem->getMessage()));
+            return $this->refuse('--period: '.($this->text('period') === '' ? 'the month to assess is missing, such as --period=2026-08.' : $problem->getMessage()));
         }
-        $span = Span::tryFrom((string) $this->option('span'));
-        $format = $this->option('format');
+        $span = Span::tryFrom($this->text('span'));
+        $format = $this->text('format');
         if ($span === null) {
-            return $this->refuse("--span: '{$this->option('span')}' is none of ".implode(', ', array_column(Span::cases(), 'value')).'.');
+            return $this->refuse("--span: '{$this->text('span')}' is none of ".implode(', ', array_column(Span::cases(), 'value')).'.');
         }
         if (! in_array($format, ['json', 'csv'], true)) {
             return $this->refuse("--format: '{$format}' is neither json nor csv.");
         }
         try {
-            $writer = new AssessmentWriter($formats->readWorkbook((string) $this->argument('file')), $period, $span);
+            $writer = new AssessmentWriter($formats->readWorkbook($this->file()), $period, $span);
         } catch (BadWorkbook $bad) {
             foreach ($bad->problems as $problem) {
                 $this->complain($problem->line());
@@ -62,6 +65,13 @@ final class AssessWorkbook extends Command
         }
 
         return self::SUCCESS;
+    }
+
+    private function text(string $option): string
+    {
+        $value = $this->option($option);
+
+        return is_string($value) ? $value : '';
     }
 
     private function refuse(string $message): int

@@ -49,7 +49,7 @@ final readonly class KpiController
                 $kpi->accumulation,
                 $kpi->measurements->count(),
                 $kpi->measurements->first()?->owner?->name,
-                (bool) $kpi->getAttribute('rule_sets_exists'),
+                $kpi->lacksLimits((bool) $kpi->getAttribute('rule_sets_exists')),
             ))->all()),
             array_values(Theme::query()->orderBy('position')->pluck('name')->all()),
             array_values(User::all()->sortBy('name')->map(fn (User $user): PersonResource => new PersonResource($user->id, $user->name))->all()),
@@ -94,7 +94,7 @@ final readonly class KpiController
     private function definition(Kpi $kpi, Period $month, User $user): KpiDefinition
     {
         $months = $this->year->months($month);
-        $kpi->load(['department', 'theme', 'ruleSets', 'measurements.unit', 'measurements.targets' => fn (HasMany $targets) => $targets
+        $kpi->load(['department', 'theme', 'ruleSets', 'measurements.unit', 'measurements.ruleSets', 'measurements.targets' => fn (HasMany $targets) => $targets
             ->whereBetween('period', [Month::date($months[0]), Month::date($months[11])])]);
 
         return KpiDefinition::of($kpi, $month, new NumberSetting($user->locale));

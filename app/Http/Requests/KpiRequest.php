@@ -17,6 +17,8 @@ use Illuminate\Validation\Validator;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Formula;
+use Kybernet\Core\Measure\Operand;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
@@ -131,6 +133,8 @@ final class KpiRequest extends FormRequest
     {
         return [function (Validator $validator) use ($organisation): void {
             $this->refuseDuplicateName($validator);
+            $this->refuseBeyondEditor($validator);
+            $this->refuseRenamedOperand($validator);
             if ($validator->errors()->isNotEmpty()) {
                 return;
             }
@@ -175,6 +179,28 @@ final class KpiRequest extends FormRequest
         $kpi = $this->route('kpi');
 
         return $kpi instanceof Kpi ? $kpi : null;
+    }
+
+    private function refuseBeyondEditor(Validator $validator): void
+    {
+        $current = $this->current()?->load(['ruleSets', 'measurements.ruleSets']);
+        if ($current?->fitsEditor() === false) {
+            $validator->errors()->add('code', "The definition of {$current->code} says more than can be changed here; change it in a workbook.");
+        }
+    }
+
+    /** A formula names KPIs by their codes. */
+    private function refuseRenamedOperand(Validator $validator): void
+    {
+        $current = $this->current();
+        if ($current === null || $current->code === $this->string('code')->toString()) {
+            return;
+        }
+        foreach (Kpi::query()->whereNotNull('formula')->get(['name', 'formula']) as $other) {
+            if (in_array($current->code, array_map(fn (Operand $operand): string => $operand->code, Formula::parse((string) $other->formula)->operands), true)) {
+                $validator->errors()->add('code', "The formula of {$other->name} names it {$current->code}.");
+            }
+        }
     }
 
     /** The database compares names without regard to case, and so does the message. */

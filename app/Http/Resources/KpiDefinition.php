@@ -29,8 +29,8 @@ final readonly class KpiDefinition
         #[OA\Property(description: 'code of the department')] public string $department,
         #[OA\Property] public ?string $theme,
         #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
-        #[OA\Property(enum: ['higher', 'lower', 'none'])] public string $polarity,
-        #[OA\Property(enum: ['sum', 'mean', 'latest'])] public string $accumulation,
+        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
+        #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
         #[OA\Property(description: 'the rule set in force in the month asked for')] public ?RuleResource $rule,
         #[OA\Property(description: 'who enters its figures')] public ?int $owner,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the units where it is measured')]
@@ -41,6 +41,7 @@ final readonly class KpiDefinition
             additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/MonthTargets'),
         )]
         public object $targets,
+        #[OA\Property(description: 'whether the editor has a place for all of it; a workbook can say more')] public bool $fitsEditor,
         #[OA\Property(description: 'send it back to change the definition; 0 for a new one')] public int $version,
     ) {}
 
@@ -51,7 +52,7 @@ final readonly class KpiDefinition
             ?? $kpi->ruleSets->last();
         $targets = [];
         foreach ($kpi->measurements as $measured) {
-            $targets[$measured->unit->code] = (object) $measured->targets
+            $targets[$measured->unit->code] = (object) $measured->targets->whereNotNull('target')
                 ->mapWithKeys(fn (Target $target): array => [Month::ofDate($target->period)->key() => $setting->write($target->target)])
                 ->all();
         }
@@ -68,10 +69,11 @@ final readonly class KpiDefinition
             $kpi->level,
             $kpi->polarity,
             $kpi->accumulation,
-            $rule === null ? null : RuleResource::of($rule, $setting),
+            $rule === null || ! $kpi->fitsEditor() ? null : RuleResource::of($rule, $setting),
             $kpi->measurements->first()?->owner_id,
             array_values($kpi->measurements->map(fn (KpiUnit $measured): string => $measured->unit->code)->all()),
             (object) $targets,
+            $kpi->fitsEditor(),
             $kpi->version,
         );
     }

@@ -57,7 +57,7 @@ final readonly class LogbookRow
             $version,
             Verdict::of($assessed, $streak),
             $note,
-            WakePoint::ofMonths($kpi->measurement, $month),
+            WakePoint::ofMonths($kpi, $month),
         );
     }
 }

@@ -16,10 +16,10 @@ final readonly class RegisterLine
         #[OA\Property(description: 'code of the department')] public string $department,
         #[OA\Property] public ?string $theme,
         #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
-        #[OA\Property(enum: ['higher', 'lower', 'none'])] public string $polarity,
-        #[OA\Property(enum: ['sum', 'mean', 'latest'])] public string $accumulation,
+        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
+        #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
         #[OA\Property(description: 'in how many units it is measured')] public int $units,
         #[OA\Property] public ?string $owner,
-        #[OA\Property(description: 'a judged KPI that has no limits in force cannot be judged')] public bool $hasRule,
+        #[OA\Property(description: 'it is to be judged, but no limits say how')] public bool $lacksLimits,
     ) {}
 }

@@ -58,7 +58,7 @@ final readonly class ScorecardRow
             Difference::of($assessed->variance, $kpi),
             Difference::of($assessed->change, $kpi),
             ZonesResource::of($assessed->zones, $kpi->measurement->definition->polarity),
-            WakePoint::ofMonths($kpi->measurement, $chosen),
+            WakePoint::ofMonths($kpi, $chosen),
             $monthStatus->value,
             count($assessed->figures->due),
             count($assessed->figures->reported),

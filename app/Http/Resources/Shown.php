@@ -23,6 +23,7 @@ final readonly class Shown
 
     public static function of(?Exact $figure, KpiFacts $kpi): ?self
     {
+        $figure = $kpi->shows($figure);
         if ($figure === null) {
             return null;
         }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Figures\KpiFacts;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
-use Kybernet\Core\Measure\Measurement;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'One month of the small history line.')]
@@ -21,11 +21,13 @@ final readonly class WakePoint
     ) {}
 
     /** @return list<self> the 13 months that end at the chosen one */
-    public static function ofMonths(Measurement $measurement, Period $chosen): array
+    public static function ofMonths(KpiFacts $kpi, Period $chosen): array
     {
+        $measurement = $kpi->measurement;
+
         return array_map(fn (Period $month): self => new self(
             $month->key(),
-            self::written($measurement->actuals->figure($month)),
+            self::written($kpi->shows($measurement->actuals->figure($month))),
             self::written($measurement->targets->line->figure($month)),
         ), $chosen->plus(1 - self::MONTHS)->to($chosen));
     }

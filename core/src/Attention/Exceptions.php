@@ -77,7 +77,7 @@ final readonly class Exceptions
             $add($status->value, "{$status->words()} on the {$span->words()}.");
         }
         if ($before !== null && $movement === Movement::Worse) {
-            $add('worsened', "{$past->latest()->words()} after {$before->inPassing()}.");
+            $add('worsened', "{$past->latest()->words()} now, {$before->inPassing()} before.");
         }
         if ($run >= self::PERSISTENT_FROM) {
             $points = min(self::PERSISTENT_MOST, ($run - self::PERSISTENT_FROM + 1) * self::PERSISTENT_POINTS);
@@ -100,7 +100,7 @@ final readonly class Exceptions
         }
 
         return new self($reasons, $before !== null && $movement === Movement::Recovered
-            ? "Back on course after {$before->inPassing()}."
+            ? "On course again, {$before->inPassing()} before."
             : null);
     }
 

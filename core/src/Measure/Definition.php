@@ -43,6 +43,15 @@ final readonly class Definition
         public ?string $weightedBy = null,
     ) {}
 
+    /** @param  list<RuleSet>  $rules */
+    public function withRules(array $rules): self
+    {
+        return new self(
+            $this->measure, $this->decimals, $this->polarity, $this->accumulation, $rules, $this->kind, $this->frequency, $this->min, $this->max,
+            $this->materiality, $this->formula, $this->gathering, $this->weightedBy,
+        );
+    }
+
     /** Absolute differences of a percentage are percentage points. */
     public function isPercentage(): bool
     {

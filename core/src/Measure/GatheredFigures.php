@@ -13,7 +13,8 @@ use Kybernet\Core\Status\Polarity;
  */
 final class GatheredFigures implements Figures
 {
-    private readonly ?FormulaFigures $ratio;
+    /** Of a ratio that is gathered as one: the formula over the gathered operands. */
+    public readonly ?FormulaFigures $ratio;
 
     /**
      * @param  array<string, Measurement>  $members  the KPI in each unit
@@ -26,7 +27,7 @@ final class GatheredFigures implements Figures
         private readonly array $weights = [],
         private readonly ?\Closure $counts = null,
     ) {
-        $this->ratio = $method === Gathering::Recompute ? $this->ratio() : null;
+        $this->ratio = $method === Gathering::Recompute ? $this->ratioOfSums() : null;
     }
 
     /** Whether no unit measures it at all. */
@@ -200,7 +201,7 @@ final class GatheredFigures implements Figures
      * The formula over its operands, each gathered over the units in which all of them are there: by its own mean where
      * it has one, otherwise by the sum.
      */
-    private function ratio(): ?FormulaFigures
+    private function ratioOfSums(): ?FormulaFigures
     {
         $formulas = [];
         foreach ($this->members as $unit => $member) {

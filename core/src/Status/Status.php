@@ -44,6 +44,16 @@ enum Status: string
         };
     }
 
+    /** The colour that scores so. */
+    public static function ofScore(int $score): self
+    {
+        return match ($score) {
+            2 => self::Green,
+            1 => self::Amber,
+            default => self::Red,
+        };
+    }
+
     public function isColour(): bool
     {
         return $this->score() !== null;

@@ -12,6 +12,7 @@ use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\FormulaFigures;
+use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\NoValue;
@@ -76,11 +77,19 @@ final readonly class Projection
     /** @return array{string, Exact|null} the method and the value, inside the KPI's bounds */
     private static function project(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen): array
     {
+        $formula = match (true) {
+            $measured->actuals instanceof FormulaFigures => $measured->actuals,
+            $measured->actuals instanceof GatheredFigures => $measured->actuals->ratio,
+            default => null,
+        };
         [$method, $value] = match ($measured->definition->accumulation) {
             Accumulation::Sum, Accumulation::Mean => self::bySeason($measured, $position) ?? ['run-rate', self::byRunRate($measured, $position)],
             Accumulation::Latest => self::byTrend($measured, $position, $timeline, $chosen),
             Accumulation::Maximum, Accumulation::Minimum => ['so-far', $measured->gather($position->reported)],
-            Accumulation::Recompute => ['operands', self::byOperands($measured, $timeline, $chosen)],
+            // Ratios whose mean over units was taken have no operands of their own: they are levels.
+            Accumulation::Recompute => $formula === null
+                ? self::bySeason($measured, $position) ?? ['run-rate', self::byRunRate($measured, $position)]
+                : ['operands', self::byOperands($formula, $timeline, $chosen)],
         };
 
         return [$method, $value === null ? null : self::clamp($value, $measured->definition, count($position->periods))];
@@ -100,7 +109,7 @@ final readonly class Projection
         if ($toDate === null || $full === null || $sameFigure === null) {
             return null;
         }
-        if ($measured->definition->accumulation === Accumulation::Mean) {
+        if ($measured->definition->accumulation !== Accumulation::Sum) {
             return ['seasonal', $toDate->plus($full->minus($sameFigure))];
         }
 
@@ -111,7 +120,7 @@ final readonly class Projection
     {
         $toDate = $measured->gather($position->reported);
 
-        return $toDate === null || $measured->definition->accumulation === Accumulation::Mean
+        return $toDate === null || $measured->definition->accumulation !== Accumulation::Sum
             ? $toDate
             : $toDate->times(count($position->periods))->dividedBy(Exact::of(count($position->reported)));
     }
@@ -158,14 +167,11 @@ final readonly class Projection
     }
 
     /** Each operand projected on its own readings, then the formula. */
-    private static function byOperands(Measurement $measured, Timeline $timeline, Period $chosen): ?Exact
+    private static function byOperands(FormulaFigures $figures, Timeline $timeline, Period $chosen): ?Exact
     {
-        if (! $measured->actuals instanceof FormulaFigures) {
-            return null;
-        }
-        $formula = $measured->actuals->formula();
+        $formula = $figures->formula();
         $projected = [];
-        foreach ($measured->actuals->operands() as $key => $operand) {
+        foreach ($figures->operands() as $key => $operand) {
             $position = $operand === null ? null : YearPosition::of($operand, $timeline, $chosen);
             $projected[$key] = $operand === null || $position === null || $position->reported === []
                 ? null

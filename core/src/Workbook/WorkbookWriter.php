@@ -162,7 +162,7 @@ final class WorkbookWriter
                     'unit' => $placed->unit,
                     'period' => $period,
                     ($placed->definition->kind === Kind::Judged ? 'status' : 'actual') => $placed->definition->kind === Kind::Judged && $figure !== null
-                        ? self::colour($figure)
+                        ? Status::ofScore((int) $figure)->value
                         : $figure,
                     'note' => $note?->text,
                     'by' => $note?->by,
@@ -230,17 +230,6 @@ final class WorkbookWriter
     private static function text(?BigDecimal $figure): ?string
     {
         return $figure === null ? null : (string) $figure;
-    }
-
-    private static function colour(string $score): string
-    {
-        foreach ([Status::Green, Status::Amber, Status::Red] as $status) {
-            if ((string) $status->score() === $score) {
-                return $status->value;
-            }
-        }
-
-        return Status::Red->value;
     }
 
     /**

@@ -267,9 +267,9 @@ export interface components {
             /** @enum {string} */
             level: "organisational" | "departmental" | "operational";
             /** @enum {string} */
-            polarity: "higher" | "lower" | "none";
+            polarity: "higher" | "lower" | "band" | "none";
             /** @enum {string} */
-            accumulation: "sum" | "mean" | "latest";
+            accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             rule: components["schemas"]["Rule"] | null;
             /** @description who enters its figures */
             owner: number | null;
@@ -279,6 +279,8 @@ export interface components {
             targets: {
                 [key: string]: components["schemas"]["MonthTargets"];
             };
+            /** @description whether the editor has a place for all of it; a workbook can say more */
+            fitsEditor: boolean;
             /** @description send it back to change the definition; 0 for a new one */
             version: number;
         };
@@ -349,14 +351,14 @@ export interface components {
             /** @enum {string} */
             level: "organisational" | "departmental" | "operational";
             /** @enum {string} */
-            polarity: "higher" | "lower" | "none";
+            polarity: "higher" | "lower" | "band" | "none";
             /** @enum {string} */
-            accumulation: "sum" | "mean" | "latest";
+            accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             /** @description in how many units it is measured */
             units: number;
             owner: string | null;
-            /** @description a judged KPI that has no limits in force cannot be judged */
-            hasRule: boolean;
+            /** @description it is to be judged, but no limits say how */
+            lacksLimits: boolean;
         };
         /** @description All KPIs, and what a definition can choose from. */
         RegisterPage: {

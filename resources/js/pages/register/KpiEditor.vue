@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api, read } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
@@ -12,8 +12,8 @@ import PartCounted from './PartCounted.vue';
 import PartGood from './PartGood.vue';
 import PartWhat from './PartWhat.vue';
 import PartWhere from './PartWhere.vue';
-import { GATHERED_BY } from './words';
-import { blank, PARTS, useDraft, type Part } from './useDraft';
+import { ACCUMULATIONS, GATHERED_BY, POLARITIES } from './words';
+import { blank, PARTS, useDraft, type Definition, type Part } from './useDraft';
 
 /** A definition as a full page, in four parts that follow the talk with a department head. */
 const props = defineProps<{ code?: string }>();
@@ -37,6 +37,8 @@ const definition = useQuery({
     staleTime: 0,
 });
 
+/** A workbook can say more of a KPI than this editor has a place for. */
+const fits = (each: Schemas['KpiDefinition']): each is Schemas['KpiDefinition'] & Definition => each.fitsEditor;
 const isNew = computed(() => props.code === undefined);
 const mayEdit = computed(() => user.value?.defines === true);
 
@@ -49,7 +51,7 @@ watch(
                 ...blank(home.code, period.value),
                 level: home.parent === null ? 'organisational' : 'departmental',
             });
-        } else if (loaded !== undefined && !changed.value) {
+        } else if (loaded !== undefined && fits(loaded) && !changed.value) {
             start(loaded);
         }
     },
@@ -112,6 +114,15 @@ useEventListener(window, 'beforeunload', (event) => {
     />
     <StateNote v-else-if="isNew && !mayEdit" title="Defining is the analyst's work">
         Your account reads the register.
+        <RouterLink class="quiet-link" :to="{ name: 'register', query: query() }">Back to the list</RouterLink>
+    </StateNote>
+    <StateNote
+        v-else-if="!isNew && definition.data.value && !definition.data.value.fitsEditor"
+        :title="`${definition.data.value.name} is defined in a workbook`"
+    >
+        Its definition says more than can be changed here: {{ POLARITIES[definition.data.value.polarity] }} is better,
+        {{ ACCUMULATIONS[definition.data.value.accumulation] }} over time. Change it in an exported workbook and import
+        that again.
         <RouterLink class="quiet-link" :to="{ name: 'register', query: query() }">Back to the list</RouterLink>
     </StateNote>
     <form v-else novalidate @submit.prevent="submit">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Definition } from './useDraft';
 import type { Schemas } from '@/api/client';
 import { computed } from 'vue';
 import ChoiceRow from './ChoiceRow.vue';
@@ -6,7 +7,7 @@ import FormLine from './FormLine.vue';
 import { GATHERED_BY } from './words';
 
 defineProps<{ error: (pointer: string) => string | undefined; people: readonly Schemas['Person'][] }>();
-const draft = defineModel<Schemas['KpiDefinition']>({ required: true });
+const draft = defineModel<Definition>({ required: true });
 
 const LARGE = { plain: 'in full', scaled: 'in k, m and bn' } as const;
 const large = computed<keyof typeof LARGE>({

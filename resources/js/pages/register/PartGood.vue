@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Schemas } from '@/api/client';
+import type { Definition } from './useDraft';
 import Needle from '@/components/Needle.vue';
 import { monthAndYear, step } from '@/composables/usePeriods';
 import { useRibbon } from '@/composables/useRibbon';
@@ -11,7 +11,7 @@ import TargetMonths from './TargetMonths.vue';
 import { BETTER_WHEN } from './words';
 
 defineProps<{ error: (pointer: string, within?: boolean) => string | undefined }>();
-const draft = defineModel<Schemas['KpiDefinition']>({ required: true });
+const draft = defineModel<Definition>({ required: true });
 
 const { period } = useView();
 const { data: ribbon } = useRibbon();

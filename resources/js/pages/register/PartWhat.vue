@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Schemas } from '@/api/client';
+import type { Definition } from './useDraft';
 import { useSession } from '@/composables/useSession';
 import { computed } from 'vue';
 import ChoiceRow from './ChoiceRow.vue';
@@ -7,7 +7,7 @@ import FormLine from './FormLine.vue';
 import { LEVELS } from './words';
 
 defineProps<{ error: (pointer: string) => string | undefined; themes: readonly string[] }>();
-const draft = defineModel<Schemas['KpiDefinition']>({ required: true });
+const draft = defineModel<Definition>({ required: true });
 
 const { session } = useSession();
 const departments = computed(() =>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import type { Definition } from './useDraft';
 import type { Schemas } from '@/api/client';
 import { useSession } from '@/composables/useSession';
 import { computed } from 'vue';
 import FormLine from './FormLine.vue';
 
 defineProps<{ error: (pointer: string, within?: boolean) => string | undefined }>();
-const draft = defineModel<Schemas['KpiDefinition']>({ required: true });
+const draft = defineModel<Definition>({ required: true });
 
 const { units, childrenOf } = useSession();
 

@@ -6,7 +6,7 @@ import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { BETTER_WHEN, GATHERED_BY } from './words';
+import { POLARITIES, ACCUMULATIONS } from './words';
 
 const { unit, query } = useView();
 const { session, user, path } = useSession();
@@ -38,9 +38,7 @@ const groups = computed(() => {
         .filter(({ kpis }) => kpis.length > 0);
 });
 const count = computed(() => groups.value.reduce((sum, { kpis }) => sum + kpis.length, 0));
-const open = computed(
-    () => groups.value.flatMap(({ kpis }) => kpis).filter((kpi) => kpi.polarity !== 'none' && !kpi.hasRule).length,
-);
+const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi) => kpi.lacksLimits).length);
 </script>
 
 <template>
@@ -125,10 +123,10 @@ const open = computed(
                 </td>
                 <td>{{ kpi.measure }}</td>
                 <td class="hidden md:table-cell">
-                    {{ BETTER_WHEN[kpi.polarity] }}
-                    <span v-if="kpi.polarity !== 'none' && !kpi.hasRule" class="text-amber-text">· no limits yet</span>
+                    {{ POLARITIES[kpi.polarity] }}
+                    <span v-if="kpi.lacksLimits" class="text-amber-text">· no limits yet</span>
                 </td>
-                <td class="hidden md:table-cell">{{ GATHERED_BY[kpi.accumulation] }}</td>
+                <td class="hidden md:table-cell">{{ ACCUMULATIONS[kpi.accumulation] }}</td>
                 <td class="hidden lg:table-cell">{{ kpi.theme ?? '' }}</td>
                 <td class="hidden lg:table-cell">{{ kpi.units === 1 ? 'one unit' : `${kpi.units} units` }}</td>
                 <td class="hidden lg:table-cell">{{ kpi.owner ?? '' }}</td>

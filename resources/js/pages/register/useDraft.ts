@@ -2,7 +2,11 @@ import { ApiError, api, read, type Schemas } from '@/api/client';
 import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref, type Ref } from 'vue';
 
-type Definition = Schemas['KpiDefinition'];
+type Input = Schemas['KpiInput'];
+
+/** What the editor can hold of a definition. */
+export type Definition = Omit<Schemas['KpiDefinition'], 'polarity' | 'accumulation' | 'rule'> &
+    Required<Pick<Input, 'polarity' | 'accumulation'>> & { rule: NonNullable<Input['rule']> | null };
 
 export const PARTS = ['What and why', 'How it is counted', 'What good looks like', 'Where'] as const;
 export type Part = (typeof PARTS)[number];
@@ -44,6 +48,7 @@ export const blank = (department: string, period: string): Definition => ({
     owner: null,
     units: department === '' ? [] : [department],
     targets: {},
+    fitsEditor: true,
     version: 0,
 });
 
@@ -92,9 +97,10 @@ export function useDraft(period: Ref<string>) {
                     ? api.POST('/api/kpis', { params: { query }, body })
                     : api.PUT('/api/kpis/{kpi}', { params: { path: { kpi: code }, query }, body }),
             );
-            start(definition);
+            const held = definition as Definition;
+            start(held);
             await queries.invalidateQueries();
-            return definition;
+            return held;
         } catch (reason) {
             if (!(reason instanceof ApiError)) {
                 throw reason;

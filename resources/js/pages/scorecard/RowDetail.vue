@@ -24,7 +24,14 @@ const { data, error, isPending, refetch } = useQuery({
         ),
 });
 
-const GATHERED = { sum: 'months are added up', mean: 'the mean of the months', latest: 'the latest month stands' };
+const GATHERED = {
+    sum: 'periods are added up',
+    mean: 'the mean of the periods',
+    latest: 'the latest period stands',
+    maximum: 'the highest period stands',
+    minimum: 'the lowest period stands',
+    recompute: 'worked out again from what goes in',
+};
 const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as keyof typeof GATHERED]);
 </script>
 

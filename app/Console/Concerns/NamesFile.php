@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Concerns;
+
+/**
+ * A command that is given the name of a file.
+ */
+trait NamesFile
+{
+    private function file(): string
+    {
+        $file = $this->argument('file');
+
+        return is_string($file) ? $file : '';
+    }
+}

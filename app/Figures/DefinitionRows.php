@@ -1,0 +1,106 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Support\Month;
+use Brick\Math\BigDecimal;
+use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Formula;
+use Kybernet\Core\Measure\Gathering;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Reference;
+use Kybernet\Core\Status\RuleSet;
+use stdClass;
+
+/**
+ * From rows of KPIs and rule sets to what the core judges by.
+ */
+final readonly class DefinitionRows
+{
+    public function __construct(private Connection $database) {}
+
+    /**
+     * @param  list<int>  $kpis
+     * @return array{kpi: array<int, list<stdClass>>, unit: array<int, list<stdClass>>} by KPI, and by KPI-unit those of one unit
+     */
+    public function rules(array $kpis): array
+    {
+        $rules = ['kpi' => [], 'unit' => []];
+        foreach ($this->database->table('rule_sets')->whereIn('kpi_id', $kpis)->orderBy('valid_from')->get() as $rule) {
+            if ($rule->kpi_unit_id === null) {
+                $rules['kpi'][$rule->kpi_id][] = $rule;
+            } else {
+                $rules['unit'][$rule->kpi_unit_id][] = $rule;
+            }
+        }
+
+        return $rules;
+    }
+
+    /** @param  list<stdClass>  $rules */
+    public function definition(stdClass $row, array $rules): Definition
+    {
+        $plain = new Definition(
+            $row->measure,
+            max(0, $row->decimals),
+            Polarity::from($row->polarity),
+            Accumulation::from($row->accumulation),
+            [],
+            Kind::from($row->kind),
+            Frequency::from($row->frequency),
+            self::figure($row->min),
+            self::figure($row->max),
+            self::figure($row->materiality),
+            $row->formula === null ? null : Formula::parse($row->formula),
+            $row->gathering === null ? null : Gathering::from($row->gathering),
+            $row->weighted_by,
+        );
+
+        return $plain->withRules($this->ruleSets($plain, $rules));
+    }
+
+    /**
+     * @param  list<stdClass>  $rules
+     * @return list<RuleSet>
+     */
+    public function ruleSets(Definition $definition, array $rules): array
+    {
+        // A KPI that was judged once and is only tracked now keeps its rule sets, unused.
+        return $definition->polarity === Polarity::None ? [] : array_map(fn (stdClass $rule): RuleSet => $rule->margin_low === null
+            ? RuleSet::define(
+                $definition->polarity,
+                $definition->accumulation,
+                Month::ofDate($rule->valid_from),
+                Reference::from($rule->reference),
+                Deviation::from($rule->measure),
+                self::exactly($rule->green),
+                self::exactly($rule->amber),
+                $rule->periods,
+                self::figure($rule->stretch),
+            )
+            : RuleSet::defineBand(
+                Month::ofDate($rule->valid_from),
+                self::exactly($rule->green),
+                self::exactly($rule->amber),
+                self::exactly($rule->margin_low),
+                self::exactly($rule->margin_high),
+            ), $rules);
+    }
+
+    private static function figure(?string $figure): ?BigDecimal
+    {
+        return $figure === null ? null : self::exactly($figure);
+    }
+
+    private static function exactly(string $figure): BigDecimal
+    {
+        return BigDecimal::of($figure)->stripTrailingZeros();
+    }
+}

@@ -1,0 +1,137 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Export\DatabaseWorkbook;
+use App\Figures\KpiStore;
+use App\Import\ImportWorkbook;
+use App\Models\User;
+use App\Support\Formats;
+use Illuminate\Support\Facades\DB;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Workbook\Assessor;
+use Kybernet\Core\Workbook\BadWorkbook;
+use Kybernet\Core\Workbook\Workbook;
+use Kybernet\Core\Workbook\WorkbookWriter;
+
+function written(Workbook $workbook): string
+{
+    return implode('', iterator_to_array((function () use ($workbook) {
+        yield from WorkbookWriter::json($workbook);
+    })(), false));
+}
+
+function fromDatabase(): Workbook
+{
+    app()->forgetScopedInstances();
+
+    return app(DatabaseWorkbook::class)->read();
+}
+
+function everything(): string
+{
+    return (string) file_get_contents(base_path('core/tests/Fixtures/everything.json'));
+}
+
+it('moves every kind of definition and figure into the database and out again', function () {
+    app(ImportWorkbook::class)(Formats::reader()->read(everything()));
+    $workbook = fromDatabase();
+    $people = array_column($workbook->people, null, 'email');
+
+    // The accounts of this installation stay, beside the people of the workbook.
+    expect($people)->toHaveKeys(['ana@example.org', 'olaf@example.org', 'analyst@ostermere.example'])
+        ->and($people['olaf@example.org']->locale)->toBe('de-DE');
+    $same = new Workbook($workbook->year, [$people['ana@example.org'], $people['olaf@example.org']], $workbook->units, $workbook->objectives, $workbook->themes, $workbook->kpis);
+    expect(written($same))->toBe(written(Formats::reader()->read(everything())))->and(written($same))->toBe(everything());
+});
+
+it('serves the schemas of its formats to anybody', function (string $format) {
+    $served = $this->get("/formats/{$format}.schema.json")->assertOk()->assertHeader('Content-Type', 'application/schema+json');
+
+    expect($served->json('$id'))->toBe("urn:kybernet:{$format}:1");
+})->with(Formats::SCHEMAS);
+
+it('moves the demonstration out and in without loss', function () {
+    $before = written(fromDatabase());
+    app(ImportWorkbook::class)(Formats::reader()->read($before));
+
+    expect(written(fromDatabase()))->toBe($before)->and(strlen($before))->toBeGreaterThan(500_000);
+});
+
+it('lets nobody sign in to an account that came with a workbook until it has a password', function () {
+    app(ImportWorkbook::class)(Formats::reader()->read(everything()));
+    $this->postJson('/api/session', ['email' => 'ana@example.org', 'password' => ''])->assertStatus(422);
+    $this->artisan('password', ['email' => 'ana@example.org'])->expectsQuestion('New password', 'short')->assertExitCode(1);
+    $this->artisan('password', ['email' => 'ana@example.org'])->expectsQuestion('New password', 'a long enough one')->assertExitCode(0);
+
+    $this->postJson('/api/session', ['email' => 'ana@example.org', 'password' => 'a long enough one'])->assertOk()->assertJsonPath('user.defines', true);
+});
+
+it('changes nothing when the workbook does not fit here', function (string $search, string $replace, string $pointer) {
+    $before = written(fromDatabase());
+    $workbook = Formats::reader()->read(str_replace($search, $replace, everything()));
+    try {
+        app(ImportWorkbook::class)($workbook);
+        $this->fail('It was imported.');
+    } catch (BadWorkbook $bad) {
+        expect(array_column($bad->problems, 'pointer'))->toContain($pointer);
+    }
+
+    expect(written(fromDatabase()))->toBe($before);
+})->with([
+    'two roots' => ['"parent":"ORG","weight":2.5', '"weight":2.5', '/units'],
+    'another financial year' => ['"yearStartMonth":4', '"yearStartMonth":1', '/calendar/yearStartMonth'],
+    'an owner whom nobody knows' => ['"owner":"olaf@example.org"', '"owner":"who@example.org"', '/kpis/0/units/1/owner'],
+    'an author whom nobody knows' => ['"note":"A burst main.","by":"olaf@example.org"', '"note":"A burst main.","by":"who@example.org"', '/readings'],
+]);
+
+it('rolls back as a whole when the database refuses in the middle', function () {
+    $before = written(fromDatabase());
+    DB::statement("ALTER TABLE notes ADD CONSTRAINT refuse CHECK (text <> 'Worked out.') NOT VALID");
+
+    expect(fn () => app(ImportWorkbook::class)(Formats::reader()->read(everything())))->toThrow(Illuminate\Database\QueryException::class);
+    expect(written(fromDatabase()))->toBe($before);
+});
+
+it('judges from the database what it judges from the exported workbook', function (string $month) {
+    $assessed = [];
+    foreach ((new Assessor(fromDatabase(), Period::parse($month), Span::Month))->assessments() as $each) {
+        foreach ($each->spans as $span => $assessment) {
+            $assessed["{$each->kpi} {$each->unit} {$span}"] = [$assessment->status, (string) $assessment->figures->actual, (string) $assessment->prior->figure, $assessment->reason()];
+        }
+    }
+    $scorecard = app(Scorecard::class);
+    $units = DB::table('units')->pluck('code', 'id');
+    foreach (app(KpiStore::class)->inUnits(array_values($units->keys()->all()), Period::parse($month)->plus(-36), Period::parse($month)) as $kpi) {
+        foreach (Span::cases() as $span) {
+            $assessment = $scorecard->assess($kpi->measurement, Period::parse($month), $span);
+            expect([$assessment->status, (string) $assessment->figures->actual, (string) $assessment->prior->figure, $assessment->reason()])
+                ->toBe($assessed["{$kpi->code} {$units[$kpi->unitId]} {$span->value}"]);
+        }
+    }
+    expect(count($assessed))->toBe(147 * 4);
+})->with(['2026-08', '2026-03']);
+
+it('shows every kind of KPI on the screens, and takes typed figures only where they belong', function () {
+    app(ImportWorkbook::class)(Formats::reader()->read(everything()));
+    app()->forgetScopedInstances();
+    $this->actingAs(User::query()->where('email', 'ana@example.org')->firstOrFail());
+    foreach (['month', 'quarter', 'yearToDate', 'rolling12'] as $span) {
+        $this->getJson("/api/units/ORG/scorecard?period=2026-08&span={$span}")->assertOk();
+    }
+    $rows = collect($this->getJson('/api/units/ORG/scorecard?period=2026-08&span=month')->json('groups'))->flatMap(fn (array $group): array => $group['rows'])->keyBy('code');
+    expect($rows['MOOD'])->status->toBe('amber')->actual->toBeNull()
+        ->and($rows['PRES'])->status->toBe('amber')->zones->toBeNull()
+        ->and($rows['SHARE']['actual']['exact'])->toBe('99.9997000034');
+
+    expect(collect($this->getJson('/api/units/ORG/logbook?period=2026-08')->json('rows'))->pluck('code')->unique()->values()->all())->toBe(['PRES', 'BURST', 'LEAK', 'PROPS']);
+    $this->getJson('/api/units/NET/ribbon?period=2026-08')->assertOk();
+    $save = fn (string $kpi, string $unit, string $month, string $typed) => $this->putJson('/api/measured/'.self::measured($kpi, $unit)->id."/readings/{$month}", ['typed' => $typed, 'version' => 0]);
+    $save('SHARE', 'NET', '2026-08', '1')->assertStatus(422)->assertJsonPath('errors.0.pointer', '/typed');
+    $save('LEAK', 'NET', '2026-08', '1')->assertStatus(422);
+    $save('LEAK', 'Z1', '2024-03', '1')->assertStatus(422);
+    $save('LEAK', 'Z1', '2026-05', '-1')->assertStatus(422)->assertJsonPath('errors.0.detail', 'The figure cannot be below 0.');
+    $save('LEAK', 'Z1', '2026-05', '7')->assertOk();
+});
