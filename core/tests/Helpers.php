@@ -6,7 +6,9 @@ namespace Kybernet\Core\Tests;
 
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Measurement;
@@ -18,6 +20,10 @@ use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Workbook\AssessmentWriter;
+use Kybernet\Core\Workbook\BadWorkbook;
+use Kybernet\Core\Workbook\Problem;
+use Kybernet\Core\Workbook\WorkbookReader;
 
 function month(string $key): Period
 {
@@ -77,4 +83,97 @@ function monthly(string $first, array $figures): array
     }
 
     return $series;
+}
+
+/** The reader of workbooks, with the schema that ships. */
+function reader(): WorkbookReader
+{
+    $schema = json_decode((string) file_get_contents(__DIR__.'/../../docs/formats/workbook.schema.json'));
+
+    return new WorkbookReader(is_object($schema) ? $schema : throw new \LogicException('The schema is an object.'));
+}
+
+/**
+ * A workbook of one unit, ORG, with what the parts given add or replace.
+ *
+ * @param  array<string, mixed>  $parts
+ * @return array<string, mixed>
+ */
+function book(array $parts): array
+{
+    return [...[
+        'format' => 'kybernet-workbook', 'version' => 1, 'calendar' => ['yearStartMonth' => 4],
+        'units' => [['code' => 'ORG', 'name' => 'Organisation']],
+    ], ...$parts];
+}
+
+/**
+ * A KPI of a workbook, measured by the month in ORG, more is better, levels of 90 and 80.
+ *
+ * @param  array<string, mixed>  $members
+ * @return array<string, mixed>
+ */
+function kpi(string $code, array $members = []): array
+{
+    return [...[
+        'code' => $code, 'name' => $code, 'polarity' => 'higher', 'accumulation' => 'mean', 'units' => [['unit' => 'ORG']],
+        'rules' => [['from' => '2020-01', 'reference' => 'none', 'measure' => 'level', 'green' => '90', 'amber' => '80']],
+    ], ...$members];
+}
+
+/**
+ * Readings, or targets, of a KPI in ORG, one a period from the first on; null leaves a gap.
+ *
+ * @param  list<string|null>  $figures
+ * @return list<array<string, string>>
+ */
+function rows(string $kpi, string $first, array $figures, string $member = 'actual', string $unit = 'ORG', Frequency $frequency = Frequency::Month): array
+{
+    $rows = [];
+    foreach ($figures as $index => $figure) {
+        if ($figure !== null) {
+            $rows[] = ['kpi' => $kpi, 'unit' => $unit, 'period' => Period::parse($first, $frequency)->plus($index)->key(), $member => $figure];
+        }
+    }
+
+    return $rows;
+}
+
+/**
+ * What a workbook is judged to be, decoded, with the assessments by KPI and unit: `LEAK NET`.
+ *
+ * @param  array<string, mixed>  $book
+ * @return array<string, mixed>
+ */
+function assessed(array $book, string $month = '2026-08', Span $span = Span::Month): array
+{
+    $workbook = reader()->read(json_encode($book, JSON_THROW_ON_ERROR));
+    $text = '';
+    foreach ((new AssessmentWriter($workbook, month($month), $span))->json() as $piece) {
+        $text .= $piece;
+    }
+    $result = json_decode($text, true, flags: JSON_THROW_ON_ERROR);
+    $result['assessments'] = array_column(array_map(
+        fn (array $each): array => ["{$each['kpi']} {$each['unit']}", $each],
+        $result['assessments'],
+    ), 1, 0);
+
+    return $result;
+}
+
+/**
+ * The problems of a workbook, a line each; none when it can be used.
+ *
+ * @param  array<string, mixed>|string  $book
+ * @return list<string>
+ */
+function problems(array|string $book): array
+{
+    try {
+        reader()->read(is_string($book) ? $book : json_encode($book, JSON_THROW_ON_ERROR));
+    } catch (BadWorkbook $bad) {
+        return array_map(fn (Problem $problem): string => $problem->line(), $bad->problems);
+    }
+
+    return [];
 }

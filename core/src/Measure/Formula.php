@@ -98,7 +98,7 @@ final readonly class Formula
             $allowed = match ($token->type) {
                 Token::OPERATOR_TYPE => in_array($token->value, self::OPERATORS, true),
                 Token::PUNCTUATION_TYPE => in_array($token->value, self::PUNCTUATION, true),
-                Token::NAME_TYPE => ! in_array(strtolower((string) $token->value), ['true', 'false', 'null'], true),
+                Token::NAME_TYPE => preg_match('/\A(?!(?:true|false|null)\z)[a-z][a-z0-9_]*\z/i', (string) $token->value) === 1,
                 default => true,
             };
             if (! $allowed) {
