@@ -36,7 +36,6 @@ final readonly class Assessment
         /** what the rules say, whoever called it otherwise */
         public Status $computed,
         public ?Call $call,
-        public ?Zones $zones,
         private Evidence $evidence,
         private Measurement $measured,
     ) {
@@ -51,6 +50,12 @@ final readonly class Assessment
 
         return ($this->call === null ? $computed : "{$this->call->status->words()}, called: {$this->call->reason} Computed: {$computed}")
             .($missing === [] ? '' : ' Without '.implode(', ', $missing).'.');
+    }
+
+    /** Where its green and amber end; null where the status does not follow from a place on the scale. */
+    public function zones(): ?Zones
+    {
+        return Zones::of($this->evidence, $this->evidence->reference ?? $this->figures->goal->band ?? $this->figures->goal?->target);
     }
 
     /** Whether a green has reached the stretch of its rule set. */

@@ -24,7 +24,6 @@ use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
-use Kybernet\Core\Status\Zones;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
 use Kybernet\Core\Trend\Trend;
@@ -55,7 +54,6 @@ final class Scorecard
             self::step($measured, $figures),
             Judge::judge($evidence),
             self::call($measured, $figures, $span),
-            Zones::of($evidence, $evidence->reference ?? $figures->goal->band ?? $figures->goal?->target),
             $evidence,
             $measured,
         );
@@ -111,7 +109,7 @@ final class Scorecard
         }
         $periods = $this->timeline->upTo($this->timeline->latest($measured->definition->frequency, $chosen), Trend::PERIODS);
 
-        return Trend::over(array_map($measured->actuals->figure(...), $periods), $measured->definition->polarity);
+        return Trend::over(array_map($measured->actuals->float(...), $periods), $measured->definition->polarity);
     }
 
     /** Null with too few readings, and for a judged KPI. */
@@ -121,7 +119,7 @@ final class Scorecard
             return null;
         }
         $latest = $this->timeline->latest($measured->definition->frequency, $chosen);
-        $figure = fn (Period $period): ?float => $measured->actuals->figure($period)?->toFloat();
+        $figure = $measured->actuals->float(...);
         $window = array_map(fn (Period $period): array => [$period, $figure($period)], $this->timeline->upTo($latest, ControlChart::SIGNAL_PERIODS));
 
         return $measured->baseline === null

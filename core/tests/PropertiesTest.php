@@ -113,7 +113,7 @@ it('follows a streak through the months, past a gap, and no further than the oth
 
 it('shades levels of a total by the months that are compared', function () {
     $kpi = measured(Polarity::Lower, Accumulation::Sum, [levelRule(Polarity::Lower, '10', '12.5')], monthly('2026-04', ['9', null, '9']));
-    $zones = scorecard()->assess($kpi, month('2026-06'), Span::Quarter)->zones;
+    $zones = scorecard()->assess($kpi, month('2026-06'), Span::Quarter)->zones();
 
     expect((string) $zones?->green)->toBe('20')->and((string) $zones?->amber)->toBe('25');
 });

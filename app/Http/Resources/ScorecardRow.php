@@ -57,7 +57,7 @@ final readonly class ScorecardRow
             Shown::of($assessed->prior->figure, $kpi),
             Difference::of($assessed->variance, $kpi),
             Difference::of($assessed->change, $kpi),
-            ZonesResource::of($assessed->zones, $kpi->measurement->definition->polarity),
+            ZonesResource::of($assessed->zones(), $kpi->measurement->definition->polarity),
             WakePoint::ofMonths($kpi, $chosen),
             $monthStatus->value,
             count($assessed->figures->due),

@@ -17,6 +17,9 @@ interface Figures
     /** The figure of one period; null when it is not reported, or gives no value. */
     public function figure(Period $period): ?Exact;
 
+    /** The figure of one period for statistics, which are made on floats. */
+    public function float(Period $period): ?float;
+
     /**
      * The figure of several periods together; null when there is none to gather, or it gives no value.
      *

@@ -47,6 +47,11 @@ final class FormulaFigures implements Figures
         return $this->values[$key];
     }
 
+    public function float(Period $period): ?float
+    {
+        return $this->figure($period)?->toFloat();
+    }
+
     public function gather(array $periods, Accumulation $rule): ?Exact
     {
         if ($periods === []) {

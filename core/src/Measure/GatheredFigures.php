@@ -60,6 +60,11 @@ final class GatheredFigures implements Figures
         return self::combine($this->method, $figures, $weights);
     }
 
+    public function float(Period $period): ?float
+    {
+        return $this->figure($period)?->toFloat();
+    }
+
     public function gather(array $periods, Accumulation $rule): ?Exact
     {
         if ($this->ratio !== null && $rule === Accumulation::Recompute) {

@@ -52,6 +52,13 @@ final readonly class Series implements Figures
         return $figure === null ? null : Exact::of($figure);
     }
 
+    public function float(Period $period): ?float
+    {
+        $figure = $this->written($period);
+
+        return $figure === null ? null : (float) $figure;
+    }
+
     public function gather(array $periods, Accumulation $rule): ?Exact
     {
         return $rule->gather($this, $periods);

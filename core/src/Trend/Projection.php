@@ -133,14 +133,14 @@ final readonly class Projection
     private static function byTrend(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen): array
     {
         $latest = $timeline->latest($measured->definition->frequency, $chosen);
-        $figures = array_map($measured->actuals->figure(...), $timeline->upTo($latest, Trend::PERIODS));
-        $trend = Trend::over($figures, $measured->definition->polarity);
+        $periods = $timeline->upTo($latest, Trend::PERIODS);
+        $trend = Trend::over(array_map($measured->actuals->float(...), $periods), $measured->definition->polarity);
         if ($trend === null || $trend->direction === 'steady') {
             return ['last-value', $measured->gather($position->reported)];
         }
         $last = $position->periods[count($position->periods) - 1];
 
-        return ['trend-line', self::line($figures, Trend::PERIODS + $last->ordinal - $latest->ordinal)];
+        return ['trend-line', self::line(array_map($measured->actuals->figure(...), $periods), Trend::PERIODS + $last->ordinal - $latest->ordinal)];
     }
 
     /**

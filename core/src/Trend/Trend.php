@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Trend;
 
-use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Status\Polarity;
 
 /**
@@ -30,7 +29,7 @@ final readonly class Trend
     /**
      * Null with fewer than 6 readings.
      *
-     * @param  list<Exact|null>  $figures  of the last periods, earliest first; gaps keep their place
+     * @param  list<float|null>  $figures  of the last periods, earliest first; gaps keep their place
      */
     public static function over(array $figures, Polarity $polarity): ?self
     {
@@ -39,7 +38,7 @@ final readonly class Trend
         foreach ($figures as $index => $figure) {
             if ($figure !== null) {
                 $x[] = (float) ($index + 1);
-                $y[] = $figure->toFloat();
+                $y[] = $figure;
             }
         }
         if (count($x) < self::LEAST_READINGS) {

@@ -131,9 +131,6 @@ final class JsonText
     private function end(int $at): int
     {
         $first = $this->text[$at] ?? '';
-        if ($first === '{' && preg_match(self::FLAT_OBJECT, $this->text, $match, 0, $at) === 1) {
-            return $at + strlen($match[0]);
-        }
         if ($first !== '{' && $first !== '[') {
             if (preg_match(self::TOKEN, $this->text, $match, 0, $at) !== 1 || str_contains('{}[]:,', $match[0])) {
                 $this->refuse();
@@ -151,6 +148,14 @@ final class JsonText
                     $this->refuse();
                 }
                 $at += strlen($match[0]);
+
+                continue;
+            }
+            if ($mark === '{' && preg_match(self::FLAT_OBJECT, $this->text, $match, 0, $at) === 1) {
+                $at += strlen($match[0]);
+                if ($depth === 0) {
+                    return $at;
+                }
 
                 continue;
             }

@@ -87,7 +87,7 @@ it('steps from the previous month on a single month only', function () {
 
 it('shades zones that agree with the status at their edges', function (Polarity $polarity, string $green, string $amber) {
     $kpi = fn (string $actual) => measured($polarity, Accumulation::Mean, [percentRule($polarity, '2', '5')], ['2026-07' => $actual], ['2026-07' => '-40']);
-    $zones = scorecard()->assess($kpi('0'), month('2026-07'), Span::Month)->zones;
+    $zones = scorecard()->assess($kpi('0'), month('2026-07'), Span::Month)->zones();
 
     expect((string) $zones?->green)->toBe($green)->and((string) $zones?->amber)->toBe($amber)
         ->and(scorecard()->status($kpi($green), month('2026-07'), Span::Month)->value)->toBe('green')

@@ -101,7 +101,7 @@ it('agrees with a general-purpose library on randomised series', function () {
 });
 
 it('tells a trend and what it means', function (array $figures, Polarity $polarity, ?string $direction, ?string $meaning) {
-    $trend = Trend::over(array_map(fn (?string $figure): ?Exact => $figure === null ? null : Exact::of($figure), $figures), $polarity);
+    $trend = Trend::over(array_map(fn (?string $figure): ?float => $figure === null ? null : (float) $figure, $figures), $polarity);
 
     expect($trend?->direction)->toBe($direction)->and($trend?->meaning)->toBe($meaning);
 })->with([

@@ -1,0 +1,109 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Console\Commands;
+
+use App\Support\Formats;
+use Illuminate\Console\Command;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Workbook\AssessmentWriter;
+
+/** Times what `assess` does, on a workbook made for it: reading, judging everything, writing the text. */
+final class BenchAssess extends Command
+{
+    private const UNITS = 20;
+
+    private const LAST_MONTH = '2026-08';
+
+    protected $signature = 'bench:assess {kpi-units=2000} {--months=36 : of figures and targets}';
+
+    protected $description = 'Time the assessment of a generated workbook';
+
+    public function handle(): int
+    {
+        $count = max(self::UNITS, (int) $this->argument('kpi-units'));
+        $months = max(1, (int) $this->option('months'));
+        $file = (string) tempnam(sys_get_temp_dir(), 'kybernet');
+        $this->write($file, intdiv($count, self::UNITS), $months);
+        $text = (string) file_get_contents($file);
+        $size = strlen($text) / 2 ** 20;
+        unlink($file);
+
+        $started = hrtime(true);
+        $workbook = Formats::reader()->read($text);
+        $read = (hrtime(true) - $started) / 1e6;
+        unset($text);
+        $bytes = 0;
+        foreach ((new AssessmentWriter($workbook, Period::parse(self::LAST_MONTH), Span::YearToDate))->json() as $piece) {
+            $bytes += strlen($piece);
+        }
+        $all = (hrtime(true) - $started) / 1e6;
+        $count = intdiv($count, self::UNITS) * self::UNITS;
+        $this->line(sprintf('%s KPI-units × %d months: a workbook of %.1f MB, an assessment of %.1f MB', number_format($count), $months, $size, $bytes / 2 ** 20));
+        $this->line(sprintf('read %.2f s, judged and written %.2f s; %.3f ms for each KPI-unit, %.3f of it judging', $read / 1e3, ($all - $read) / 1e3, $all / $count, ($all - $read) / $count));
+        $this->line(sprintf('%.0f MB of memory at most', memory_get_peak_usage(true) / 2 ** 20));
+
+        return self::SUCCESS;
+    }
+
+    /** Every kind of rule, a formula for every eighth KPI, and a missing figure in twenty. */
+    private function write(string $file, int $kpis, int $months): void
+    {
+        mt_srand(20261123);
+        $handle = fopen($file, 'wb');
+        if ($handle === false) {
+            throw new \RuntimeException('There is no room for the workbook.');
+        }
+        $open = null;
+        $item = function (string $part, array $value) use ($handle, &$open): void {
+            fwrite($handle, ($open === $part ? ",\n" : ($open === null ? '{"format":"kybernet-workbook","version":1,"calendar":{"yearStartMonth":4},' : "],\n")."\"{$part}\":[\n").json_encode($value));
+            $open = $part;
+        };
+        $units = array_map(fn (int $unit): string => "U{$unit}", range(1, self::UNITS));
+        $item('units', ['code' => 'ORG', 'name' => 'Organisation']);
+        foreach ($units as $unit) {
+            $item('units', ['code' => $unit, 'name' => $unit, 'parent' => 'ORG']);
+        }
+        for ($kpi = 1; $kpi <= $kpis; $kpi++) {
+            $item('kpis', $this->kpi($kpi, $units));
+        }
+        $first = Period::parse(self::LAST_MONTH)->plus(1 - $months);
+        foreach (['readings' => 'actual', 'targets' => 'target'] as $part => $member) {
+            for ($kpi = 1; $kpi <= $kpis; $kpi++) {
+                foreach ($part === 'readings' && $kpi % 8 === 0 ? [] : $units as $unit) {
+                    for ($month = 0; $month < $months; $month++) {
+                        if ($part === 'targets' || mt_rand(1, 20) > 1) {
+                            $item($part, ['kpi' => "K{$kpi}", 'unit' => $unit, 'period' => $first->plus($month)->key(), $member => sprintf('%d.%d', mt_rand(80, 120), mt_rand(0, 9))]);
+                        }
+                    }
+                }
+            }
+        }
+        fwrite($handle, ']}');
+        fclose($handle);
+    }
+
+    /**
+     * @param  list<string>  $units
+     * @return array<string, mixed>
+     */
+    private function kpi(int $number, array $units): array
+    {
+        $isFormula = $number % 8 === 0;
+        $polarity = $number % 2 === 0 ? 'higher' : 'lower';
+        [$reference, $measure, $green, $amber] = [
+            ['target', 'percent', '0', '5'], ['target', 'absolute', '0', '4'], ['none', 'level', $polarity === 'higher' ? '102' : '98', '100'],
+            ['prior-year', 'percent', '0', '5'], ['target', 'reached', '100', '95'],
+        ][$number % 5];
+
+        return [
+            'code' => "K{$number}", 'name' => "KPI {$number}", 'kind' => $isFormula ? 'formula' : 'entered', 'measure' => 'Ml/d', 'decimals' => 1,
+            'polarity' => $polarity, 'accumulation' => $isFormula ? 'recompute' : ['sum', 'mean', 'latest', 'mean'][$number % 4],
+            'formula' => $isFormula ? sprintf('K%d / K%d * 100', $number - 1, $number - 2) : null,
+            'units' => array_map(fn (string $unit): array => ['unit' => $unit], $units),
+            'rules' => [['from' => '2020-04', 'reference' => $reference, 'measure' => $measure, 'green' => $green, 'amber' => $amber]],
+        ];
+    }
+}
