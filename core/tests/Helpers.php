@@ -177,3 +177,14 @@ function problems(array|string $book): array
 
     return [];
 }
+
+/** A figure of up to 20 digits and 8 decimals, mostly short ones as people have. */
+function anyFigure(): string
+{
+    $digits = mt_rand(1, mt_rand(0, 4) === 0 ? 20 : 6);
+    $decimals = mt_rand(0, mt_rand(0, 4) === 0 ? 8 : 2);
+    $figure = ltrim(implode('', array_map(fn (): int => mt_rand(0, 9), range(1, $digits))), '0');
+    $fraction = $decimals === 0 ? '' : '.'.implode('', array_map(fn (): int => mt_rand(0, 9), range(1, $decimals)));
+
+    return (mt_rand(0, 3) === 0 ? '-' : '').($figure === '' ? '0' : $figure).$fraction;
+}

@@ -3,8 +3,6 @@
 declare(strict_types=1);
 
 use Brick\Math\BigDecimal;
-use Brick\Math\BigRational;
-use Brick\Math\RoundingMode;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Display;
@@ -13,6 +11,7 @@ use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Status;
 
+use function Kybernet\Core\Tests\anyFigure;
 use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
 use function Kybernet\Core\Tests\kpi;
@@ -23,50 +22,7 @@ use function Kybernet\Core\Tests\monthly;
 use function Kybernet\Core\Tests\percentRule;
 use function Kybernet\Core\Tests\scorecard;
 
-/** A figure of up to 20 digits and 8 decimals, mostly short ones as people have. */
-function anyFigure(): string
-{
-    $digits = mt_rand(1, mt_rand(0, 4) === 0 ? 20 : 6);
-    $decimals = mt_rand(0, mt_rand(0, 4) === 0 ? 8 : 2);
-    $figure = ltrim(implode('', array_map(fn (): int => mt_rand(0, 9), range(1, $digits))), '0');
-    $fraction = $decimals === 0 ? '' : '.'.implode('', array_map(fn (): int => mt_rand(0, 9), range(1, $decimals)));
-
-    return (mt_rand(0, 3) === 0 ? '-' : '').($figure === '' ? '0' : $figure).$fraction;
-}
-
 beforeEach(fn () => mt_srand(20261123));
-
-it('adds long and short figures exactly, whichever way it adds them', function () {
-    for ($round = 0; $round < 400; $round++) {
-        $figures = array_map(fn (): string => anyFigure(), range(1, mt_rand(1, 12)));
-        $sum = array_reduce($figures, fn (BigDecimal $sum, string $figure): BigDecimal => $sum->plus($figure), BigDecimal::zero());
-        $total = (new Series(monthly('2026-01', $figures)))->total(month('2026-01')->to(month('2026-12')));
-
-        expect($total->isEqualTo($sum))->toBeTrue(implode(' + ', $figures)." is {$sum}, not {$total}");
-    }
-});
-
-// The reference is the rational arithmetic of brick/math, a general-purpose library.
-it('calculates as rational numbers do', function () {
-    for ($round = 0; $round < 300; $round++) {
-        [$a, $b] = [anyFigure(), anyFigure()];
-        [$m, $n] = [mt_rand(1, 12), mt_rand(1, 12)];
-        $one = Exact::mean(BigDecimal::of($a), $m);
-        $other = Exact::mean(BigDecimal::of($b), $n);
-        $first = BigRational::of($a)->dividedBy($m);
-        $second = BigRational::of($b)->dividedBy($n);
-        $given = fn (BigRational $exact): string => (string) $exact->getNumerator()->toBigDecimal()
-            ->dividedBy($exact->getDenominator(), 12, RoundingMode::HALF_UP)->stripTrailingZeros();
-
-        expect((string) $one->minus($other))->toBe($given($first->minus($second)))
-            ->and((string) $one->plus($other))->toBe($given($first->plus($second)))
-            ->and($one->compareTo($other))->toBe($first->compareTo($second))
-            ->and($one->sign())->toBe($first->getSign());
-        if (! $other->isZero()) {
-            expect((string) $one->dividedBy($other))->toBe($given($first->dividedBy($second)));
-        }
-    }
-});
 
 it('changes no status when all values are scaled', function () {
     for ($round = 0; $round < 150; $round++) {

@@ -122,7 +122,7 @@ it('shows every kind of KPI on the screens, and takes typed figures only where t
         $this->getJson("/api/units/ORG/scorecard?period=2026-08&span={$span}")->assertOk();
     }
     $rows = collect($this->getJson('/api/units/ORG/scorecard?period=2026-08&span=month')->json('groups'))->flatMap(fn (array $group): array => $group['rows'])->keyBy('code');
-    expect($rows['MOOD'])->status->toBe('amber')->actual->toBeNull()
+    expect($rows['MOOD'])->status->toBe('amber')->actual->toBeNull()->instead->toBe('a person judged')
         ->and($rows['PRES'])->status->toBe('amber')->zones->toBeNull()
         ->and($rows['SHARE']['actual']['exact'])->toBe('99.9997000034');
 

@@ -45,6 +45,7 @@ final readonly class KpiController
                 $kpi->department->code,
                 $kpi->theme?->name,
                 $kpi->level,
+                $kpi->kind,
                 $kpi->polarity,
                 $kpi->accumulation,
                 $kpi->measurements->count(),

@@ -16,6 +16,7 @@ final readonly class RegisterLine
         #[OA\Property(description: 'code of the department')] public string $department,
         #[OA\Property] public ?string $theme,
         #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
+        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
         #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
         #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
         #[OA\Property(description: 'in how many units it is measured')] public int $units,

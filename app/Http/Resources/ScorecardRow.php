@@ -7,6 +7,7 @@ namespace App\Http\Resources;
 use App\Figures\KpiFacts;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\Status;
 use OpenApi\Attributes as OA;
@@ -24,6 +25,7 @@ final readonly class ScorecardRow
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property(enum: ['worse', 'recovered', 'better', 'none'])] public string $movement,
         #[OA\Property] public ?Shown $actual,
+        #[OA\Property(description: 'what is said where there is no figure')] public string $instead,
         #[OA\Property] public ?Shown $target,
         #[OA\Property] public ?Shown $prior,
         #[OA\Property] public ?Difference $variance,
@@ -53,6 +55,7 @@ final readonly class ScorecardRow
             $assessed->status->value,
             $movement->value,
             Shown::of($assessed->figures->actual, $kpi),
+            self::instead($kpi, $assessed),
             Shown::of($assessed->figures->goal?->target, $kpi),
             Shown::of($assessed->prior->figure, $kpi),
             Difference::of($assessed->variance, $kpi),
@@ -64,5 +67,15 @@ final readonly class ScorecardRow
             count($assessed->figures->reported),
             $hasNote,
         );
+    }
+
+    private static function instead(KpiFacts $kpi, Assessment $assessed): string
+    {
+        return match (true) {
+            $assessed->figures->due === [] => 'nothing due',
+            $assessed->figures->reported === [] => 'no reading',
+            $kpi->measurement->definition->kind === Kind::Judged => 'a person judged',
+            default => 'no value',
+        };
     }
 }

@@ -93,10 +93,10 @@ final readonly class Exceptions
             $add('behind-prior-year', "Worse than last year by {$assessed->change?->percent?->abs()->rounded(1)} %.");
         }
         if ($measured->definition->kind !== Kind::Formula && ! $measured->actuals->has($latest)) {
-            $add('missing', "No reading for {$latest->key()}.");
+            $add('missing', "No reading for {$latest->words()}.");
         }
         if ($offCourse && ! $isNoted) {
-            $add('unexplained', "No note on {$latest->key()} says why.");
+            $add('unexplained', "No note on {$latest->words()} says why.");
         }
 
         return new self($reasons, $before !== null && $movement === Movement::Recovered

@@ -22,6 +22,8 @@ final readonly class Period
         'year' => '/\AFY(\d{4})()\z/',
     ];
 
+    private const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+
     /** @param  int  $ordinal  months and quarters from year 0, weeks from that of 1 January 1970, years as they are */
     private function __construct(public Frequency $frequency, public int $ordinal, private string $key) {}
 
@@ -125,6 +127,12 @@ final readonly class Period
     public function key(): string
     {
         return $this->key;
+    }
+
+    /** `August 2026`; any other period as it is written. */
+    public function words(): string
+    {
+        return $this->frequency === Frequency::Month ? self::MONTHS[$this->monthOfYear() - 1].' '.$this->year() : $this->key;
     }
 
     /** @param  int  $periods how many periods later; earlier when negative */

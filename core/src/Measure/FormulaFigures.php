@@ -71,7 +71,7 @@ final class FormulaFigures implements Figures
             if (! $this->isComplete($period)) {
                 $missing = $this->firstMissing($period);
 
-                return $missing === null ? null : "{$missing} has no figure for {$period->key()}";
+                return $missing === null ? null : "{$missing} has no figure for {$period->words()}";
             }
         }
         try {

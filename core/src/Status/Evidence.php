@@ -43,7 +43,7 @@ final readonly class Evidence
     /** No rule set decides: a KPI that is tracked, one whose limits are not in force yet, or a person's own colour. */
     public static function withoutRule(Measurement $measured, LikeForLike $figures): self
     {
-        return new self($measured->definition, null, true, $figures->actual, null, 1, self::unread($measured, $figures));
+        return new self($measured->definition, null, true, $figures->actual, null, max(1, count($figures->reported)), self::unread($measured, $figures));
     }
 
     public static function againstTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures): self

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core\Status;
 
 use Brick\Math\BigDecimal;
+use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
@@ -36,7 +37,7 @@ final class Explanation
             $status === Status::NotJudged && $evidence->reference !== null => 'Not judged: there is no share of '.self::noun($rule).', which is not above 0.',
             $status === Status::NotJudged => "Not judged: {$evidence->gap}.",
             default => "{$status->words()}: ".self::found($evidence, $rule, $evidence->actual).' '.self::limits($evidence, $rule)
-                .self::stretch($evidence, $status)." Limits since {$rule->from->key()}.",
+                .self::stretch($evidence, $status)." Limits since {$rule->from->words()}.",
         };
     }
 
@@ -44,7 +45,7 @@ final class Explanation
     {
         return match (true) {
             $evidence->actual === null => 'No reading yet.',
-            $evidence->periods === 1 => "{$status->words()}: judged by a person.",
+            $evidence->periods === 1 || $evidence->kpi->accumulation !== Accumulation::Mean => "{$status->words()}: judged by a person.",
             default => "{$status->words()}: the mean of what was judged by a person, ".self::plain($evidence->actual->rounded(2)).' between 0 and 2. On course from 1.5, drifting from 0.5.',
         };
     }

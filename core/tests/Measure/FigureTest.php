@@ -82,3 +82,13 @@ it('shows figures rounded half away from zero, scaled after rounding', function 
     ['94.96', 1, false, '95.0'],
     ['-0.25', 1, false, '-0.3'],
 ]);
+
+it('says what is wrong with a figure', function (string $text, string $message) {
+    expect(fn () => Figure::parse($text))->toThrow(InvalidArgumentException::class, $message);
+})->with([
+    ['x', "'x' is not a figure."],
+    ['123456789012345678901', "'123456789012345678901' has more than 20 digits before the point."],
+    ['1.123456789', "'1.123456789' has more than 8 decimals."],
+]);
+
+it('counts no leading zeros', fn () => expect((string) Figure::parse('000012345678901234567890'))->toBe('12345678901234567890'));

@@ -78,7 +78,7 @@ it('gathers a ratio as a ratio of sums, over the periods in which every operand 
     $span = assessed(ratioBook(['90', '10', '5'], ['100', '20', null]))['assessments']['RATIO ORG']['spans'];
 
     expect($span['yearToDate'])->toMatchArray(['reported' => 2, 'missing' => ['2026-04', '2026-05', '2026-08'], 'actual' => '83.3333333333', 'status' => 'amber'])
-        ->and($span['month'])->toMatchArray(['reported' => 0, 'actual' => null, 'status' => 'no-data', 'reason' => 'No value: B has no figure for 2026-08.']);
+        ->and($span['month'])->toMatchArray(['reported' => 0, 'actual' => null, 'status' => 'no-data', 'reason' => 'No value: B has no figure for August 2026.']);
 });
 
 it('gives no value on a zero divisor, says so, and counts the period in the ratio of sums all the same', function () {
@@ -134,3 +134,22 @@ it('refuses formulas that lead nowhere', function (string $member, mixed $value,
     'unreadable' => ['formula', 'A // B', ["/kpis/2/formula formula '/' is not expected here. (character 4)"]],
     'none' => ['formula', null, ['/kpis/2 missing-member The formula is missing.']],
 ]);
+
+it('looks back as far as its operands go', function () {
+    $book = ratioBook([null, '90', '95'], ['100', '100', '100'], ['formula' => 'A / orzero(B) * 100']);
+    $assessed = assessed($book)['assessments']['RATIO ORG'];
+
+    expect($assessed['streak'])->toBe(['status' => 'green', 'length' => 2])
+        ->and($assessed['spans']['month'])->toMatchArray(['step' => '5', 'stepPercent' => '5.555555555556']);
+});
+
+it('has a trend and control limits of its own values', function () {
+    $a = array_map(fn (int $month): string => (string) (90 + $month), range(0, 11));
+    $book = ratioBook([], []);
+    $book['readings'] = [...rows('A', '2025-09', $a), ...rows('B', '2025-09', array_fill(0, 12, '100'))];
+    $assessed = assessed($book)['assessments']['RATIO ORG'];
+
+    expect($assessed['trend'])->toMatchArray(['n' => 12, 'direction' => 'rising', 'meaning' => 'improving', 'p' => 0])
+        ->and($assessed['trend']['slope'])->toEqualWithDelta(1, 1e-9)
+        ->and($assessed['control']['centre'])->toEqualWithDelta(95, 1e-9);
+});

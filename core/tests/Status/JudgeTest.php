@@ -99,11 +99,11 @@ it('explains a status by deviation, reference and limits', function (Polarity $p
 
     expect(scorecard()->assess($kpi, month('2026-08'), Span::Month)->reason())->toBe($sentence);
 })->with([
-    [Polarity::Lower, percentRule(Polarity::Lower), '64', '56', 'Off course: 14.3 % over target. On course at target or better, drifting to 5 % over. Limits since 2020-01.'],
-    [Polarity::Higher, percentRule(Polarity::Higher, '-2', '3'), '100', '100', 'Drifting: exactly on target. On course from 2 % over, drifting to 3 % under. Limits since 2020-01.'],
-    'rounding never moves it onto a limit' => [Polarity::Lower, percentRule(Polarity::Lower), '105.01', '100', 'Off course: 5.01 % over target. On course at target or better, drifting to 5 % over. Limits since 2020-01.'],
-    'a target of zero' => [Polarity::Lower, percentRule(Polarity::Lower), '1', '0', 'Off course: 1 Ml/d against a target of 0. On course at target or better, drifting to 5 % over. Limits since 2020-01.'],
-    'levels' => [Polarity::Higher, levelRule(Polarity::Higher, '70', '30'), '69.96', '1', 'Drifting: at 69.96 Ml/d. On course from 70 Ml/d, drifting from 30 Ml/d. Limits since 2020-01.'],
+    [Polarity::Lower, percentRule(Polarity::Lower), '64', '56', 'Off course: 14.3 % over target. On course at target or better, drifting to 5 % over. Limits since January 2020.'],
+    [Polarity::Higher, percentRule(Polarity::Higher, '-2', '3'), '100', '100', 'Drifting: exactly on target. On course from 2 % over, drifting to 3 % under. Limits since January 2020.'],
+    'rounding never moves it onto a limit' => [Polarity::Lower, percentRule(Polarity::Lower), '105.01', '100', 'Off course: 5.01 % over target. On course at target or better, drifting to 5 % over. Limits since January 2020.'],
+    'a target of zero' => [Polarity::Lower, percentRule(Polarity::Lower), '1', '0', 'Off course: 1 Ml/d against a target of 0. On course at target or better, drifting to 5 % over. Limits since January 2020.'],
+    'levels' => [Polarity::Higher, levelRule(Polarity::Higher, '70', '30'), '69.96', '1', 'Drifting: at 69.96 Ml/d. On course from 70 Ml/d, drifting from 30 Ml/d. Limits since January 2020.'],
 ]);
 
 it('refuses rule sets that cannot judge', function (Polarity $polarity, Reference $reference, Deviation $measure, string $green, string $amber, array $at) {

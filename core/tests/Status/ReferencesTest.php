@@ -13,6 +13,7 @@ use Kybernet\Core\Status\RuleSet;
 use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
 use function Kybernet\Core\Tests\kpi;
+use function Kybernet\Core\Tests\month;
 use function Kybernet\Core\Tests\rows;
 
 /** The span of a KPI of one rule set, with actuals and targets from 2026-04 on and, a year before, the prior ones. */
@@ -218,3 +219,29 @@ it('refuses levels of a band that are no band', function (string $low, string $h
     ['2', '1', '0', '0', ['high']],
     ['1', '2', '-1', '-0.1', ['marginLow', 'marginHigh']],
 ]);
+
+it('says why a rule set is refused', function (Polarity $polarity, string $reference, string $measure, string $green, string $amber, ?int $periods, string $member, string $message) {
+    $define = fn () => RuleSet::define($polarity, Accumulation::Sum, month('2026-01'), Reference::from($reference), Deviation::from($measure), BigDecimal::of($green), BigDecimal::of($amber), $periods);
+    $problems = RuleSet::problems($polarity, Accumulation::Sum, Reference::from($reference), Deviation::from($measure), BigDecimal::of($green), BigDecimal::of($amber), $periods);
+
+    expect($problems)->toBe([$member => $message])->and($define)->toThrow(InvalidArgumentException::class, $message);
+})->with([
+    [Polarity::None, 'target', 'percent', '0', '5', null, 'polarity', 'A KPI that is only tracked has no limits.'],
+    [Polarity::Lower, 'year-target', 'reached', '70', '30', null, 'measure', "The reference 'year-target' is for totals of which more is better."],
+    [Polarity::Higher, 'year-target', 'percent', '0', '5', null, 'measure', "'percent' does not go with the reference 'year-target'."],
+    [Polarity::Band, 'target', 'reached', '95', '90', null, 'measure', "'reached' does not go with the reference 'target' on a band."],
+    [Polarity::Higher, 'recent', 'percent', '0', '5', null, 'periods', 'The number of previous periods is missing.'],
+    [Polarity::Higher, 'target', 'percent', '0', '5', 2, 'periods', 'Only a comparison with recent periods has a number of periods.'],
+    [Polarity::Higher, 'recent', 'percent', '0', '5', 0, 'periods', 'At least one previous period is needed.'],
+    [Polarity::Higher, 'target', 'percent', '6.50', '5', null, 'amber', 'Drifting must reach at least as far as on course: 6.5 % or more.'],
+    [Polarity::Higher, 'target', 'absolute', '6', '5', null, 'amber', 'Drifting must reach at least as far as on course: 6 or more.'],
+    [Polarity::Lower, 'target', 'reached', '90', '95', null, 'amber', 'Drifting must ask for no more than on course: 90 % or less.'],
+    [Polarity::Lower, 'none', 'level', '3', '2', null, 'amber', 'The level for drifting must be 3 or higher: lower is better here.'],
+    [Polarity::Higher, 'none', 'level', '2', '3', null, 'amber', 'The level for drifting must be 2 or lower: higher is better here.'],
+]);
+
+it('says why levels of a band are refused', function () {
+    expect(RuleSet::bandProblems(BigDecimal::of('2.0'), BigDecimal::of('1'), BigDecimal::of('-1'), BigDecimal::of('0')))
+        ->toBe(['high' => 'The upper limit must be 2 or more.', 'marginLow' => 'A margin reaches outward: it cannot be negative.']);
+    RuleSet::defineBand(month('2026-01'), BigDecimal::of('2'), BigDecimal::of('1'), BigDecimal::of('0'), BigDecimal::of('0'));
+})->throws(InvalidArgumentException::class, 'The upper limit must be 2 or more.');

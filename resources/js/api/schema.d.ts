@@ -351,6 +351,8 @@ export interface components {
             /** @enum {string} */
             level: "organisational" | "departmental" | "operational";
             /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
+            /** @enum {string} */
             polarity: "higher" | "lower" | "band" | "none";
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
@@ -457,6 +459,8 @@ export interface components {
             /** @enum {string} */
             movement: "worse" | "recovered" | "better" | "none";
             actual: components["schemas"]["Shown"] | null;
+            /** @description what is said where there is no figure */
+            instead: string;
             target: components["schemas"]["Shown"] | null;
             prior: components["schemas"]["Shown"] | null;
             variance: components["schemas"]["Difference"] | null;

@@ -12,7 +12,7 @@ import PartCounted from './PartCounted.vue';
 import PartGood from './PartGood.vue';
 import PartWhat from './PartWhat.vue';
 import PartWhere from './PartWhere.vue';
-import { ACCUMULATIONS, GATHERED_BY, POLARITIES } from './words';
+import { GATHERED_BY } from './words';
 import { blank, PARTS, useDraft, type Definition, type Part } from './useDraft';
 
 /** A definition as a full page, in four parts that follow the talk with a department head. */
@@ -120,9 +120,8 @@ useEventListener(window, 'beforeunload', (event) => {
         v-else-if="!isNew && definition.data.value && !definition.data.value.fitsEditor"
         :title="`${definition.data.value.name} is defined in a workbook`"
     >
-        Its definition says more than can be changed here: {{ POLARITIES[definition.data.value.polarity] }} is better,
-        {{ ACCUMULATIONS[definition.data.value.accumulation] }} over time. Change it in an exported workbook and import
-        that again.
+        It has more than this page can change, such as a band, a formula, another frequency or rules of one unit. Change
+        it in an exported workbook and import that again.
         <RouterLink class="quiet-link" :to="{ name: 'register', query: query() }">Back to the list</RouterLink>
     </StateNote>
     <form v-else novalidate @submit.prevent="submit">

@@ -123,7 +123,7 @@ const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi
                 </td>
                 <td>{{ kpi.measure }}</td>
                 <td class="hidden md:table-cell">
-                    {{ POLARITIES[kpi.polarity] }}
+                    {{ kpi.kind === 'judged' ? 'a person judges' : POLARITIES[kpi.polarity] }}
                     <span v-if="kpi.lacksLimits" class="text-amber-text">· no limits yet</span>
                 </td>
                 <td class="hidden md:table-cell">{{ ACCUMULATIONS[kpi.accumulation] }}</td>

@@ -33,6 +33,14 @@ const GATHERED = {
     recompute: 'worked out again from what goes in',
 };
 const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as keyof typeof GATHERED]);
+
+/** Lines without a single figure are left out: a judged KPI has none, and many have no target or no last year. */
+const LINES = [
+    { of: 'actual', words: 'actual' },
+    { of: 'target', words: 'target' },
+    { of: 'prior', words: 'last year' },
+] as const;
+const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((month) => month[of] !== null)));
 </script>
 
 <template>
@@ -67,22 +75,14 @@ const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as 
                             <Needle v-if="month.actual || month.period <= period" :status="month.status" size="s" />
                         </td>
                     </tr>
-                    <tr class="font-semibold">
-                        <th scope="row">actual</th>
+                    <tr
+                        v-for="line in lines"
+                        :key="line.words"
+                        :class="line.of === 'actual' ? 'font-semibold' : 'text-ink-soft'"
+                    >
+                        <th scope="row">{{ line.words }}</th>
                         <td v-for="month in data.months" :key="month.period">
-                            {{ month.actual ? figure(month.actual) : '' }}
-                        </td>
-                    </tr>
-                    <tr class="text-ink-soft">
-                        <th scope="row">target</th>
-                        <td v-for="month in data.months" :key="month.period">
-                            {{ month.target ? figure(month.target) : '' }}
-                        </td>
-                    </tr>
-                    <tr class="text-ink-soft">
-                        <th scope="row">last year</th>
-                        <td v-for="month in data.months" :key="month.period">
-                            {{ month.prior ? figure(month.prior) : '' }}
+                            {{ month[line.of] ? figure(month[line.of]!) : '' }}
                         </td>
                     </tr>
                 </tbody>

@@ -47,7 +47,7 @@ const { figure, unitOf } = useNumbers();
                     >{{ unitOf(row.measure) }}</span
                 ></span
             >
-            <span v-else class="text-[14px] text-ink-faint">no reading</span>
+            <span v-else class="text-[14px] text-ink-faint">{{ row.instead }}</span>
             <span
                 v-if="row.actual && row.reported < row.expected"
                 class="block text-[12px] leading-[1.1] text-ink-faint"
