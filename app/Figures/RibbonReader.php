@@ -44,14 +44,17 @@ final readonly class RibbonReader
     /** @param  list<KpiFacts>  $kpis */
     private function month(Unit $unit, array $kpis, Period $month): RibbonMonth
     {
+        $due = 0;
         $reported = 0;
         $members = [];
         foreach ($kpis as $kpi) {
-            $reported += $kpi->measurement->actuals->has($month) ? 1 : 0;
+            $period = $this->scorecard->endingIn($kpi->measurement, $month);
+            $due += $period === null ? 0 : 1;
+            $reported += $period !== null && $kpi->measurement->actuals->has($period) ? 1 : 0;
             $members[$kpi->unitId][] = [$this->scorecard->status($kpi->measurement, $month, Span::Month), $kpi->weight];
         }
         $status = $reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $members)[$unit->id]->status;
 
-        return new RibbonMonth($month->key(), count($kpis), $reported, $status->value);
+        return new RibbonMonth($month->key(), $due, $reported, $status->value);
     }
 }

@@ -94,7 +94,7 @@ final readonly class ScorecardReader
             $rollUps[$unit->id]->coverage,
             CountsResource::of(Counts::of(array_map(fn (KpiFacts $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
-            count(array_filter($shown, fn (KpiFacts $kpi): bool => ! $kpi->measurement->actuals->has($chosen))),
+            count(array_filter($shown, fn (KpiFacts $kpi): bool => $this->scorecard->isMissing($kpi->measurement, $chosen))),
             $groups,
             $lines,
         );

@@ -54,6 +54,7 @@ final class Kpi extends Model
             && $rule->stretch === null && $rule->margin_low === null;
 
         return preg_match('/\A[A-Z][A-Z0-9-]{0,15}\z/', $this->code) === 1
+            && mb_strlen($this->name) <= 120 && mb_strlen($this->measure) <= 24
             && $this->kind === Kind::Entered->value
             && $this->frequency === Frequency::Month->value
             && $this->polarity !== Polarity::Band->value

@@ -85,6 +85,22 @@ final class Scorecard
         return $measured->tenure->holds($latest, $this->year) ? $latest : null;
     }
 
+    /** Whether the latest due period has no reading yet that somebody owes. */
+    public function isMissing(Measurement $measured, Period $chosen): bool
+    {
+        $latest = $this->latest($measured, $chosen);
+
+        return $latest !== null && Exceptions::isMissing($measured, $latest);
+    }
+
+    /** The period that ends in the month and is due there; of several the last, null where none does. */
+    public function endingIn(Measurement $measured, Period $month): ?Period
+    {
+        $latest = $this->latest($measured, $month);
+
+        return $latest !== null && $this->year->endMonth($latest)->compareTo($month) === 0 ? $latest : null;
+    }
+
     /** The statuses of single periods back from the latest; null outside the KPI's tenure. */
     public function past(Measurement $measured, Period $chosen): ?Past
     {

@@ -19,7 +19,7 @@ return new class extends Migration
     {
         // An import replaces all units and KPIs within one transaction; until its end these may point at what is not there yet.
         DB::statement('ALTER TABLE users DROP CONSTRAINT users_unit_id_foreign, ADD CONSTRAINT users_unit_id_foreign FOREIGN KEY (unit_id) REFERENCES units (id) DEFERRABLE');
-        DB::statement('ALTER TABLE units ALTER COLUMN weight TYPE numeric, ALTER COLUMN code TYPE varchar(24)');
+        DB::statement('ALTER TABLE units ALTER COLUMN weight TYPE numeric, ALTER COLUMN code TYPE varchar(64), ALTER COLUMN name TYPE varchar(200)');
         DB::statement('ALTER TABLE kpi_unit ALTER COLUMN weight TYPE numeric');
         Schema::table('units', function (Blueprint $table): void {
             $table->string('roll_up', 12)->default('weighted');
@@ -31,12 +31,12 @@ return new class extends Migration
 
         Schema::create('objectives', function (Blueprint $table): void {
             $table->id();
-            $table->string('code', 24)->unique();
-            $table->string('name', 120);
+            $table->string('code', 64)->unique();
+            $table->string('name', 200);
             $table->unsignedSmallInteger('position')->default(0);
         });
 
-        DB::statement('ALTER TABLE kpis ALTER COLUMN code TYPE varchar(24)');
+        DB::statement('ALTER TABLE kpis ALTER COLUMN code TYPE varchar(64), ALTER COLUMN name TYPE varchar(200), ALTER COLUMN measure TYPE varchar(60)');
         Schema::table('kpis', function (Blueprint $table): void {
             $table->string('kind', 12)->default('entered');
             $table->string('frequency', 12)->default('month');

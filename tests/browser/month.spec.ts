@@ -164,12 +164,12 @@ test('an executive reads the scorecard, for the month and for the year to date',
 
     await page.getByRole('link', { name: 'Year to date' }).click();
     await expect(page).toHaveURL(/span=yearToDate/);
-    await expect(row).toContainText('1 of 5 months');
+    await expect(row).toContainText('1 of 5 readings');
 
     await row.getByRole('button', { name: 'Hydrants inspected' }).focus();
     await page.keyboard.press('Enter');
     await expect(page.getByText('Two inspectors on leave until the 4th.')).toBeVisible();
-    await expect(page.getByText('months are added up')).toBeVisible();
+    await expect(page.getByText('periods are added up')).toBeVisible();
     await expectAccessible(page);
 
     await page.keyboard.press('Escape');

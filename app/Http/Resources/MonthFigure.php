@@ -27,7 +27,8 @@ final readonly class MonthFigure
             $assessed->status->value,
             Shown::of($assessed->figures->actual, $kpi),
             Shown::of($assessed->figures->goal?->target, $kpi),
-            Shown::of($kpi->measurement->actuals->figure($month->plus(-12)), $kpi),
+            // Last year is shown in months that have not come yet, too.
+            Shown::of($kpi->measurement->actuals->figure($month->plus(-12)) ?? $assessed->prior->figure, $kpi),
         );
     }
 }

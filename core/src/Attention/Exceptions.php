@@ -92,7 +92,7 @@ final readonly class Exceptions
         if (self::isBehindPriorYear($measured, $assessed)) {
             $add('behind-prior-year', "Worse than last year by {$assessed->change?->percent?->abs()->rounded(1)} %.");
         }
-        if ($measured->definition->kind !== Kind::Formula && ! $measured->actuals->has($latest)) {
+        if (self::isMissing($measured, $latest)) {
             $add('missing', "No reading for {$latest->words()}.");
         }
         if ($offCourse && ! $isNoted) {
@@ -102,6 +102,12 @@ final readonly class Exceptions
         return new self($reasons, $before !== null && $movement === Movement::Recovered
             ? "On course again, {$before->inPassing()} before."
             : null);
+    }
+
+    /** Whether somebody still owes the reading of a period; a formula owes none of its own. */
+    public static function isMissing(Measurement $measured, Period $period): bool
+    {
+        return $measured->definition->kind !== Kind::Formula && ! $measured->actuals->has($period);
     }
 
     /** Whether a status asks for a note that says why. */

@@ -71,7 +71,7 @@ final readonly class Regression
             $n,
             $slope,
             $intercept,
-            1 - $residual / $total,
+            max(0.0, 1 - $residual / $total),
             $error,
             sqrt($variance * (1 / $n + $meanX ** 2 / $xx)),
             $t,

@@ -51,7 +51,7 @@ const { figure, unitOf } = useNumbers();
             <span
                 v-if="row.actual && row.reported < row.expected"
                 class="block text-[12px] leading-[1.1] text-ink-faint"
-                >{{ row.reported }} of {{ row.expected }} months</span
+                >{{ row.reported }} of {{ row.expected }} readings</span
             >
         </td>
         <td v-if="!hideTargets">
