@@ -65,3 +65,17 @@ it('has one target for the year and for the period of a yearly KPI', function ()
     expect($assessed['spans']['yearToDate'])->toMatchArray(['target' => '50', 'targetFrom' => 'set', 'variance' => '-10'])
         ->and($assessed['projection'])->toMatchArray(['yearTarget' => '50', 'elapsedPercent' => '100', 'requiredPerPeriod' => null]);
 });
+
+it('has a band only where both of its sides are there', function (array $years, string $span, array $expected) {
+    $book = book([
+        'kpis' => [kpi('K', ['polarity' => 'band', 'accumulation' => 'sum', 'rules' => []])],
+        'readings' => rows('K', '2026-04', ['1', '1', '1']),
+        'targets' => [['kpi' => 'K', 'unit' => 'ORG', 'period' => '2026-06', 'low' => '1', 'high' => '2'], ...$years],
+    ]);
+
+    expect(assessed($book, '2026-06')['assessments']['K ORG']['spans'][$span])->toMatchArray($expected);
+})->with([
+    'set' => [[], 'month', ['low' => '1', 'high' => '2', 'target' => null, 'targetFrom' => 'set', 'compared' => 1]],
+    'of one period in three' => [[], 'yearToDate', ['low' => '1', 'high' => '2', 'targetFrom' => 'set', 'compared' => 1, 'variance' => '0', 'actual' => '3']],
+    'mixed with shares of the year' => [[['kpi' => 'K', 'unit' => 'ORG', 'period' => 'FY2026', 'low' => '12', 'high' => '36']], 'yearToDate', ['low' => '3', 'high' => '8', 'targetFrom' => 'year', 'compared' => 3]],
+]);

@@ -176,6 +176,19 @@ it('lets a person call it otherwise until the figure changes', function (string 
     'lapsed' => ['94', 'month', 'green', null],
 ]);
 
+it('holds a call on its own span and period alone', function (string $span, string $month, string $shown, string $status) {
+    $book = book([
+        'kpis' => [kpi('K')],
+        'readings' => rows('K', '2026-04', ['95', '95', '95']),
+        'calls' => [['kpi' => 'K', 'unit' => 'ORG', 'period' => '2026-05', 'span' => $span, 'status' => 'red', 'reason' => 'Seen otherwise.', 'actual' => '95']],
+    ]);
+
+    expect(assessed($book, $month)['assessments']['K ORG']['spans'][$shown]['status'])->toBe($status);
+})->with([
+    ['month', '2026-05', 'month', 'red'], ['month', '2026-05', 'yearToDate', 'green'], ['month', '2026-06', 'month', 'green'], ['month', '2026-04', 'month', 'green'],
+    ['yearToDate', '2026-05', 'yearToDate', 'red'], ['yearToDate', '2026-06', 'yearToDate', 'green'], ['quarter', '2026-05', 'yearToDate', 'green'],
+]);
+
 it('takes the latest colour of a judged KPI, or the mean of its scores', function (string $accumulation, array $colours, string $status, int $reported) {
     $book = book([
         'kpis' => [['code' => 'MOOD', 'name' => 'Mood', 'kind' => 'judged', 'accumulation' => $accumulation, 'units' => [['unit' => 'ORG']]]],

@@ -53,6 +53,26 @@ it('rolls statuses up by weight', function (array $members, Status $status, ?flo
     'nothing at all' => [[], N, null, null],
 ]);
 
+it('rolls statuses up by the worst, or by shares of the judged weight', function (RollUpMethod $method, array $members, Status $status) {
+    expect(RollUp::of($method, weighed($members), Counts::of([]))->status)->toBe($status);
+})->with([
+    'worst: one red' => [RollUpMethod::worst(), [[G, '9'], [A, '1'], [R, '0.01']], R],
+    'worst: one amber' => [RollUpMethod::worst(), [[G, '9'], [A, '1'], [N, '1']], A],
+    'worst: none' => [RollUpMethod::worst(), [[G, '9'], [R, '0']], G],
+    'share: exactly a quarter red is not red' => [RollUpMethod::share(), [[G, '3'], [R, '1']], A],
+    'share: more is' => [RollUpMethod::share(), [[G, '2.99'], [R, '1']], R],
+    'share: exactly three quarters green' => [RollUpMethod::share(), [[G, '3'], [A, '1']], G],
+    'share: less' => [RollUpMethod::share(), [[G, '2.99'], [A, '1']], A],
+    'share: green enough, but one is red' => [RollUpMethod::share(), [[G, '99'], [R, '1']], A],
+    'share: of what is judged' => [RollUpMethod::share(), [[G, '3'], [A, '1'], [D, '2'], [N, '9']], G],
+    'share: cuts of its own' => [RollUpMethod::share('10', '50'), [[G, '5'], [A, '5']], G],
+    'share: a red cut of its own' => [RollUpMethod::share('10', '50'), [[G, '8'], [R, '1']], R],
+    'weighted: cuts of its own' => [RollUpMethod::weighted('1.8', '1'), [[G, '1'], [A, '1']], A],
+    'covered too little, whatever the method' => [RollUpMethod::worst(), [[R, '1'], [D, '2']], D],
+]);
+
+it('refuses cuts out of order', fn () => RollUpMethod::weighted('0.5', '0.6'))->throws(InvalidArgumentException::class, 'The cut for drifting must be 0.5 or lower.');
+
 it('rolls units up into their parents and counts KPIs at any depth', function () {
     $tree = new UnitTree([
         1 => ['parent' => null, 'weight' => BigDecimal::of(1)],
