@@ -96,7 +96,7 @@ lock() {
 install_packages() {
     local wanted=() extension
     command -v php8.2 >/dev/null || wanted+=(php8.2-cli)
-    for extension in mbstring xml intl curl pgsql zip; do
+    for extension in mbstring xml intl curl pgsql zip gd; do
         [ -e "/etc/php/8.2/cli/conf.d/20-$extension.ini" ] || [ -n "$(ls /etc/php/8.2/cli/conf.d/*-"$extension".ini 2>/dev/null)" ] || wanted+=("php8.2-$extension")
     done
     command -v php-fpm8.2 >/dev/null || wanted+=(php8.2-fpm)
@@ -298,6 +298,8 @@ env[APP_EVENTS_CACHE] = $APP_EVENTS_CACHE
 env[APP_SERVICES_CACHE] = $APP_SERVICES_CACHE
 env[APP_PACKAGES_CACHE] = $APP_PACKAGES_CACHE
 php_admin_value[memory_limit] = 256M
+php_admin_value[upload_max_filesize] = 31M
+php_admin_value[post_max_size] = 32M
 php_admin_value[opcache.memory_consumption] = 128
 php_admin_value[opcache.interned_strings_buffer] = 16
 php_admin_value[opcache.max_accelerated_files] = 20000

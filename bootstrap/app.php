@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Exceptions\Conflict;
 use App\Exceptions\Problem;
 use App\Http\Middleware\ContentSecurity;
+use App\Http\Middleware\NamesActor;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;
@@ -30,7 +31,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
             AddQueuedCookiesToResponse::class,
             StartSession::class,
             ValidateCsrfToken::class,
-        ]);
+        ], append: [NamesActor::class]);
         $middleware->encryptCookies(except: ['theme']);
         $middleware->redirectGuestsTo('/');
     })

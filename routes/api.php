@@ -2,10 +2,17 @@
 
 declare(strict_types=1);
 
+use App\Http\Controllers\ChangeController;
+use App\Http\Controllers\DefinitionController;
+use App\Http\Controllers\ExportController;
+use App\Http\Controllers\ImportController;
 use App\Http\Controllers\KpiController;
+use App\Http\Controllers\ListController;
 use App\Http\Controllers\LogbookController;
+use App\Http\Controllers\PeriodController;
 use App\Http\Controllers\ReviewController;
 use App\Http\Controllers\SessionController;
+use App\Http\Controllers\TargetController;
 use App\Models\Kpi;
 use Illuminate\Support\Facades\Route;
 
@@ -20,9 +27,30 @@ Route::middleware('auth')->group(function (): void {
     Route::get('units/{unit}/ribbon', [ReviewController::class, 'ribbon'])->can('view', 'unit');
     Route::get('units/{unit}/scorecard', [ReviewController::class, 'scorecard'])->can('view', 'unit');
     Route::get('units/{unit}/logbook', [LogbookController::class, 'show'])->can('view', 'unit');
+    Route::get('units/{unit}/grid', [LogbookController::class, 'grid'])->can('view', 'unit');
+    Route::put('units/{unit}/cells', [LogbookController::class, 'cells'])->can('log', 'unit');
+    Route::post('units/{unit}/cells', [LogbookController::class, 'tryCells'])->can('log', 'unit');
+
+    Route::post('units/{unit}/submission', [PeriodController::class, 'submit'])->can('log', 'unit');
+    Route::get('units/{unit}/closing', [PeriodController::class, 'show'])->can('view', 'unit');
+    Route::put('units/{unit}/closing', [PeriodController::class, 'close'])->can('close', 'unit');
+    Route::post('units/{unit}/reopening', [PeriodController::class, 'reopen'])->can('close', 'unit');
+
+    Route::get('units/{unit}/figures', [ExportController::class, 'figures'])->can('view', 'unit');
+    Route::get('definitions', [ExportController::class, 'definitions'])->can('define', Kpi::class);
+    Route::post('definitions', [DefinitionController::class, 'store'])->can('define', Kpi::class);
+    Route::post('definitions/{upload}', [DefinitionController::class, 'apply'])->whereUuid('upload')->can('define', Kpi::class);
+
+    Route::post('units/{unit}/imports', [ImportController::class, 'store'])->can('log', 'unit');
+    Route::get('imports/{import}', [ImportController::class, 'show'])->can('handle', 'import');
+    Route::put('imports/{import}/mapping', [ImportController::class, 'map'])->can('handle', 'import');
+    Route::post('imports/{import}/application', [ImportController::class, 'apply'])->can('handle', 'import');
+    Route::delete('imports/{import}/application', [ImportController::class, 'undo'])->can('handle', 'import');
+
+    Route::get('changes', ChangeController::class)->can('viewAny', Kpi::class);
 
     Route::get('measured/{measured}', [ReviewController::class, 'row'])->can('view', 'measured');
-    Route::where(['period' => '(199\d|20\d\d)-(0[1-9]|1[0-2])'])->group(function (): void {
+    Route::where(['period' => '(FY)?(199\d|20\d\d)(-W?\d\d|-Q[1-4])?'])->group(function (): void {
         Route::put('measured/{measured}/readings/{period}', [LogbookController::class, 'reading'])->can('log', 'measured');
         Route::post('measured/{measured}/readings/{period}/preview', [LogbookController::class, 'preview'])->can('log', 'measured');
         Route::put('measured/{measured}/notes/{period}', [LogbookController::class, 'note'])->can('log', 'measured');
@@ -31,5 +59,10 @@ Route::middleware('auth')->group(function (): void {
     Route::get('kpis', [KpiController::class, 'index'])->can('viewAny', Kpi::class);
     Route::get('kpis/{kpi}', [KpiController::class, 'show'])->can('view', 'kpi');
     Route::post('kpis', [KpiController::class, 'store'])->can('define', Kpi::class);
+    Route::patch('kpis', [KpiController::class, 'bulk'])->can('define', Kpi::class);
+    Route::post('replay', [KpiController::class, 'replay'])->can('define', Kpi::class);
+    Route::post('formula', [KpiController::class, 'formula'])->can('define', Kpi::class);
+    Route::put('lists', [ListController::class, 'update'])->can('define', Kpi::class);
+    Route::post('targets/plan', [TargetController::class, 'plan'])->can('define', Kpi::class);
     Route::put('kpis/{kpi}', [KpiController::class, 'update'])->can('define', 'kpi');
 });

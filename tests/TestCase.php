@@ -22,6 +22,12 @@ abstract class TestCase extends BaseTestCase
         return $this->actingAs(User::query()->where('email', "{$account}@ostermere.example")->firstOrFail());
     }
 
+    /** The identity of a KPI of Network, for tests that write it from a data set. */
+    public function measuredId(string $kpi): int
+    {
+        return self::measured($kpi, 'NET')->id;
+    }
+
     protected static function measured(string $kpi, string $unit): KpiUnit
     {
         return KpiUnit::query()

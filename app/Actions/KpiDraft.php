@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use Kybernet\Core\Status\RuleSet;
+use App\Figures\CellValue;
+use Kybernet\Core\Workbook\KpiEntry;
 
 /**
  * A definition that passed every check and can be saved.
@@ -12,20 +13,17 @@ use Kybernet\Core\Status\RuleSet;
 final readonly class KpiDraft
 {
     /**
-     * @param  array<string, mixed>  $attributes  columns of the KPI itself
-     * @param  RuleSet|null  $rule  null for a KPI that is only tracked, or not yet judged
-     * @param  int|null  $owner  who enters its figures
-     * @param  list<int>  $units  where it is measured
-     * @param  array<int, array<string, string|null>>  $targets  by unit and month; null removes
+     * @param  KpiEntry  $entry  with all dated rule sets, where it is measured, and no figures
+     * @param  array<string, array<string, CellValue>>  $targets  by unit and period; a blank one removes
+     * @param  array<string, CellValue>  $yearTargets  figures set for the financial year, by unit; a blank one removes
+     * @param  int  $year  in which that financial year starts
      * @param  int  $version  the version that was seen; 0 for a new KPI
      */
     public function __construct(
-        public array $attributes,
-        public ?string $theme,
-        public ?RuleSet $rule,
-        public ?int $owner,
-        public array $units,
+        public KpiEntry $entry,
         public array $targets,
+        public array $yearTargets,
+        public int $year,
         public int $version,
     ) {}
 }

@@ -5,130 +5,144 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Exceptions\Conflict;
+use App\Figures\CellValue;
+use App\Figures\ClosedHistory;
+use App\Figures\Closures;
+use App\Figures\Organisation;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\Reading;
-use App\Models\RuleSet;
-use App\Models\Target;
 use App\Models\Theme;
-use App\Models\Unit;
+use App\Models\User;
+use App\Support\KpiColumns;
 use App\Support\Month;
-use Brick\Math\BigDecimal;
+use App\Support\PeriodDate;
+use App\Support\Trail;
 use Illuminate\Database\Connection;
-use Illuminate\Database\Query\Builder;
+use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Accumulation;
-use Kybernet\Core\Status\Deviation;
-use Kybernet\Core\Status\Polarity;
-use Kybernet\Core\Status\Reference;
-use Kybernet\Core\Status\RuleSet as CoreRuleSet;
+use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Workbook\KpiEntry;
+use stdClass;
 
 /**
- * Defines a KPI, or changes its definition: with its rule set, where it is measured, and its targets, or not at all.
+ * Defines a KPI, or changes its definition: with its dated rule sets, where it is measured, its drivers and targets, or
+ * not at all. What is closed keeps its colours.
  */
 final readonly class SaveKpi
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(
+        private Connection $database,
+        private Organisation $organisation,
+        private ClosedHistory $history,
+        private Closures $closures,
+        private PeriodDate $dates,
+        private Trail $trail,
+    ) {}
 
     /**
      * @throws Conflict when the definition was changed since it was read
-     * @throws ValidationException when a unit that has figures would be taken away
+     * @throws ValidationException when a unit that has figures would be taken away, or a closed month recoloured
      */
     public function __invoke(KpiDraft $draft, ?Kpi $kpi): Kpi
     {
-        return $this->database->transaction(function () use ($draft, $kpi): Kpi {
-            $attributes = [
-                ...$draft->attributes,
-                'theme_id' => $draft->theme === null ? null : Theme::query()->firstOrCreate(
-                    ['name' => $draft->theme],
-                    ['position' => 1 + (int) Theme::query()->max('position')],
-                )->id,
-            ];
-            if ($kpi === null) {
-                $kpi = Kpi::query()->create($attributes);
-            } else {
-                $changed = Kpi::query()->whereKey($kpi->id)->where('version', $draft->version)
-                    ->update([...$attributes, 'version' => $draft->version + 1]);
-                if ($changed === 0) {
-                    throw new Conflict('This definition was changed by somebody else since you opened it. Your changes are kept here, but not saved.', [
-                        'text' => $kpi->name,
-                        'version' => $kpi->version,
-                        'by' => '',
-                    ]);
-                }
-            }
-            $kpi->refresh();
-            $this->saveRule($kpi, $draft);
-            $this->dropUnsoundRules($kpi);
-            $this->saveMeasurements($kpi, $draft);
-
-            return $kpi;
-        });
+        return $this->trail->within((string) Str::uuid(), '', fn (): Kpi => $this->history->keep(
+            $kpi === null ? [] : [$kpi->id],
+            'rule.from',
+            fn (): Kpi => $this->save($draft, $kpi),
+        ));
     }
 
-    /** A rule that says what the one in force says already is not written again. */
-    private function saveRule(Kpi $kpi, KpiDraft $draft): void
+    private function save(KpiDraft $draft, ?Kpi $kpi): Kpi
     {
-        $rule = $draft->rule;
-        if ($rule === null) {
-            return;
+        $kpi = $this->saveDefinition($draft, $kpi);
+        $this->saveRules($kpi, null, $draft->entry->definition->rules);
+        $this->saveDrivers($kpi, $draft->entry->drivers);
+        $this->saveUnits($kpi, $draft->entry);
+        $this->saveTargets($kpi, $draft);
+
+        return $kpi;
+    }
+
+    private function saveDefinition(KpiDraft $draft, ?Kpi $kpi): Kpi
+    {
+        $entry = $draft->entry;
+        $columns = [
+            ...KpiColumns::definition($entry),
+            'department_id' => $this->department($entry),
+            'theme_id' => $entry->theme === null ? null : Theme::query()->firstOrCreate(['name' => $entry->theme], ['position' => 1 + (int) Theme::query()->max('position')])->id,
+            'objective_id' => $entry->objective === null ? null : $this->database->table('objectives')->where('code', $entry->objective)->value('id'),
+            'weighted_by_id' => $entry->definition->weightedBy === null ? null : $this->database->table('kpis')->where('code', $entry->definition->weightedBy)->value('id'),
+            'updated_at' => now(),
+        ];
+        if ($kpi === null) {
+            return Kpi::query()->findOrFail($this->database->table('kpis')->insertGetId([...$columns, 'created_at' => now()]));
         }
-        $inForce = RuleSet::query()->where('kpi_id', $kpi->id)->whereNull('kpi_unit_id')->where('valid_from', '<=', Month::date($rule->from))
-            ->orderByDesc('valid_from')->first();
-        $same = $inForce !== null && $inForce->reference === $rule->reference->value && $inForce->measure === $rule->measure->value
-            && $rule->green->isEqualTo($inForce->green) && $rule->amber->isEqualTo($inForce->amber);
-        if (! $same) {
-            RuleSet::query()->updateOrCreate(['kpi_id' => $kpi->id, 'kpi_unit_id' => null, 'valid_from' => Month::date($rule->from)], [
-                'reference' => $rule->reference->value,
-                'measure' => $rule->measure->value,
-                'green' => (string) $rule->green,
-                'amber' => (string) $rule->amber,
+        $changed = $this->database->table('kpis')->where('id', $kpi->id)->where('version', $draft->version)->update([...$columns, 'version' => $draft->version + 1]);
+        if ($changed === 0) {
+            throw new Conflict('This definition was changed by somebody else since you opened it. Your changes are kept here, but not saved.', [
+                'text' => $kpi->name,
+                'version' => $kpi->version,
+                'by' => '',
             ]);
         }
+
+        return $kpi->refresh();
     }
 
-    /**
-     * A KPI's polarity is not dated. Where it was turned around, older limits that cannot judge it any longer go:
-     * months before the newest rule set are then not judged, rather than judged the wrong way round.
-     */
-    private function dropUnsoundRules(Kpi $kpi): void
+    /** The unit that answers for it: where nothing is said, the one below the organisation in which it is measured first. */
+    private function department(KpiEntry $entry): int
     {
-        $polarity = Polarity::from($kpi->polarity);
-        $unsound = RuleSet::query()->where('kpi_id', $kpi->id)->get()->filter(fn (RuleSet $rule): bool => $polarity !== Polarity::None
-            && CoreRuleSet::problems($polarity, Accumulation::from($kpi->accumulation), Reference::from($rule->reference), Deviation::from($rule->measure), BigDecimal::of($rule->green), BigDecimal::of($rule->amber)) !== []);
-        RuleSet::query()->whereKey($unsound->modelKeys())->delete();
-    }
-
-    private function saveMeasurements(Kpi $kpi, KpiDraft $draft): void
-    {
-        $this->removeUnits($kpi, $draft->units);
-        KpiUnit::query()->where('kpi_id', $kpi->id)->update(['owner_id' => $draft->owner]);
-        $positions = $this->database->table('kpi_unit')->whereIn('unit_id', $draft->units)->groupBy('unit_id')
-            ->selectRaw('unit_id, max(position) AS last')->pluck('last', 'unit_id');
-        KpiUnit::query()->insertOrIgnore(array_map(fn (int $unit): array => [
-            'kpi_id' => $kpi->id,
-            'unit_id' => $unit,
-            'owner_id' => $draft->owner,
-            'position' => 1 + $positions->get($unit, 0),
-        ], $draft->units));
-
-        $measured = KpiUnit::query()->where('kpi_id', $kpi->id)->pluck('id', 'unit_id');
-        $set = [];
-        $removed = [];
-        foreach ($draft->targets as $unit => $months) {
-            foreach ($months as $month => $target) {
-                $key = ['kpi_unit_id' => $measured[$unit], 'period' => Month::date(Period::parse($month))];
-                $target === null ? $removed[] = $key : $set[] = [...$key, 'target' => $target];
-            }
+        $unit = $this->organisation->byCode($entry->department ?? $entry->units[0]->placed->unit ?? '') ?? array_values($this->organisation->units())[0];
+        while ($entry->department === null && $unit->parent_id !== null && $this->organisation->unit($unit->parent_id)->parent_id !== null) {
+            $unit = $this->organisation->unit($unit->parent_id);
         }
-        Target::query()->upsert($set, ['kpi_unit_id', 'period'], ['target']);
-        if ($removed !== []) {
-            $this->database->table('targets')->where(function (Builder $query) use ($removed): void {
-                foreach ($removed as $key) {
-                    $query->orWhere(fn (Builder $one): Builder => $one->where($key));
-                }
-            })->delete();
+
+        return $unit->id;
+    }
+
+    /** @param  list<RuleSet>  $rules  all of them; those that are there no longer go */
+    private function saveRules(Kpi $kpi, ?int $kpiUnit, array $rules): void
+    {
+        $key = ['kpi_id' => $kpi->id, 'kpi_unit_id' => $kpiUnit];
+        $columns = array_column(array_map(KpiColumns::rule(...), $rules), null, 'valid_from');
+        $this->database->table('rule_sets')->where($key)->whereNotIn('valid_from', array_keys($columns))->delete();
+        foreach ($columns as $from => $rule) {
+            $this->database->table('rule_sets')->updateOrInsert([...$key, 'valid_from' => $from], $rule);
+        }
+    }
+
+    /** @param  list<string>  $drivers  codes */
+    private function saveDrivers(Kpi $kpi, array $drivers): void
+    {
+        $ids = $this->database->table('kpis')->whereIn('code', $drivers)->pluck('id', 'code');
+        $this->database->table('kpi_drivers')->where('kpi_id', $kpi->id)->whereNotIn('driver_id', $ids->values())->delete();
+        foreach ($drivers as $position => $code) {
+            $this->database->table('kpi_drivers')->updateOrInsert(['kpi_id' => $kpi->id, 'driver_id' => $ids[$code]], ['position' => $position]);
+        }
+    }
+
+    private function saveUnits(Kpi $kpi, KpiEntry $entry): void
+    {
+        $ids = [];
+        foreach ($entry->units as $unit) {
+            $ids[$unit->placed->unit] = $this->organisation->byCode($unit->placed->unit)->id ?? throw new \LogicException('A unit that passed the checks is there.');
+        }
+        $this->removeUnits($kpi, array_values($ids));
+        $owners = User::query()->pluck('id', 'email');
+        $last = $this->database->table('kpi_unit')->whereIn('unit_id', $ids)->groupBy('unit_id')->selectRaw('unit_id, max(position) AS last')->pluck('last', 'unit_id');
+        foreach ($entry->units as $unit) {
+            $key = ['kpi_id' => $kpi->id, 'unit_id' => $ids[$unit->placed->unit]];
+            $this->database->table('kpi_unit')->updateOrInsert($key, [
+                'weight' => (string) $unit->weight,
+                'owner_id' => $unit->owner === null ? null : $owners[$unit->owner] ?? null,
+                'position' => $unit->position ?? 1 + $last->get($key['unit_id'], 0),
+                'measured_from' => $unit->placed->tenure->from === null ? null : Month::date($unit->placed->tenure->from),
+                'measured_to' => $unit->placed->tenure->to === null ? null : Month::date($unit->placed->tenure->to),
+                'is_gathered' => $unit->placed->isGathered,
+            ]);
+            $this->saveRules($kpi, $this->database->table('kpi_unit')->where($key)->value('id'), $unit->placed->ownRules);
         }
     }
 
@@ -138,9 +152,53 @@ final readonly class SaveKpi
         $removed = KpiUnit::query()->where('kpi_id', $kpi->id)->whereNotIn('unit_id', $kept)->pluck('unit_id', 'id');
         $withFigures = Reading::query()->whereIn('kpi_unit_id', $removed->keys())->pluck('kpi_unit_id')->first();
         if ($withFigures !== null) {
-            $name = Unit::query()->whereKey($removed[$withFigures])->firstOrFail()->name;
-            throw ValidationException::withMessages(['units' => "{$name} has figures of this KPI, so it stays."]);
+            $name = $this->organisation->unit($removed[$withFigures])->name;
+            throw ValidationException::withMessages(['units' => "{$name} has figures of this KPI, so it stays. Give it a last month instead."]);
         }
         KpiUnit::query()->whereKey($removed->keys())->delete();
+    }
+
+    private function saveTargets(Kpi $kpi, KpiDraft $draft): void
+    {
+        $measured = KpiUnit::query()->where('kpi_id', $kpi->id)->pluck('id', 'unit_id');
+        foreach ($draft->entry->units as $unit) {
+            $code = $unit->placed->unit;
+            $unitId = $this->organisation->byCode($code)->id ?? 0;
+            $id = $measured[$unitId];
+            $current = $this->database->table('targets')->where('kpi_unit_id', $id)->get()->keyBy('period');
+            foreach ($draft->targets[$code] ?? [] as $key => $value) {
+                $period = Period::parse($key, $draft->entry->definition->frequency);
+                $at = ['kpi_unit_id' => $id, 'period' => $this->dates->date($period)];
+                if ($value->equals(self::kept($current->get($at['period'])))) {
+                    continue;
+                }
+                if ($this->closures->holds($unitId, $period)) {
+                    throw ValidationException::withMessages(["targets.{$code}.{$key}" => ucfirst($period->words()).' is closed.']);
+                }
+                $this->writeTarget('targets', $at, $value);
+            }
+            if (isset($draft->yearTargets[$code])) {
+                $this->writeTarget('year_targets', ['kpi_unit_id' => $id, 'year' => $draft->year], $draft->yearTargets[$code]);
+            }
+        }
+    }
+
+    /** @param  array<string, int|string>  $key */
+    private function writeTarget(string $table, array $key, CellValue $value): void
+    {
+        if ($value->isBlank()) {
+            $this->database->table($table)->where($key)->delete();
+
+            return;
+        }
+        $figure = (string) $value->figure;
+        $this->database->table($table)->updateOrInsert($key, $value->upper === null
+            ? ['target' => $figure, 'low' => null, 'high' => null]
+            : ['target' => null, 'low' => $figure, 'high' => (string) $value->upper]);
+    }
+
+    private static function kept(?stdClass $target): CellValue
+    {
+        return $target === null ? new CellValue : CellValue::kept($target->target ?? $target->low, $target->high);
     }
 }

@@ -7,6 +7,7 @@ namespace App\Exceptions;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\QueryException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\Validation\ValidationException;
@@ -38,6 +39,8 @@ use Throwable;
             description: 'what stands there now, when somebody else changed it',
             properties: [
                 new OA\Property(property: 'text', type: 'string'),
+                new OA\Property(property: 'outlook', description: 'of a note', type: 'string'),
+                new OA\Property(property: 'doing', description: 'of a note', type: 'string'),
                 new OA\Property(property: 'version', type: 'integer'),
                 new OA\Property(property: 'by', type: 'string'),
             ],
@@ -49,6 +52,9 @@ use Throwable;
 )]
 final class Problem
 {
+    /** What the database says when something would change in a closed month. */
+    private const CLOSED = 'KY001';
+
     public static function from(Throwable $error): JsonResponse
     {
         [$status, $type, $title, $detail] = self::describe($error);
@@ -73,6 +79,7 @@ final class Problem
 
         return match (true) {
             $error instanceof ValidationException => [422, 'invalid', 'Something needs correcting', 'Nothing was saved. Please look at the fields that are marked.'],
+            $error instanceof QueryException && $error->getCode() === self::CLOSED => [422, 'closed', 'The month is closed', 'Nothing was saved: a figure of this belongs to a closed month. It can change only after the month is reopened.'],
             $error instanceof Conflict => [409, 'conflict', 'Somebody else was faster', $error->getMessage()],
             $error instanceof AuthenticationException => [401, 'signed-out', 'You are not signed in', 'Please sign in and try again.'],
             $error instanceof AuthorizationException, $code === 403 => [403, 'not-allowed', 'This is not yours to change', 'Your account does not have the right to do this.'],

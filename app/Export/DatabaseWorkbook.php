@@ -7,15 +7,19 @@ namespace App\Export;
 use App\Figures\KpiStore;
 use App\Figures\Organisation;
 use App\Models\Unit;
+use App\Support\Month;
 use App\Support\PeriodDate;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\KpiUnitEntry;
 use Kybernet\Core\Workbook\NoteEntry;
 use Kybernet\Core\Workbook\PersonEntry;
+use Kybernet\Core\Workbook\Sourcing;
 use Kybernet\Core\Workbook\UnitEntry;
 use Kybernet\Core\Workbook\Workbook;
 use stdClass;
@@ -42,7 +46,45 @@ final readonly class DatabaseWorkbook
             $this->database->table('objectives')->orderBy('position')->orderBy('id')->pluck('name', 'code')->all(),
             array_values($this->database->table('themes')->orderBy('position')->orderBy('name')->pluck('name')->all()),
             $this->kpis(),
+            $this->closings(),
         );
+    }
+
+    /** All that is defined, without figures, notes and people. */
+    public function definitions(): Workbook
+    {
+        return new Workbook(
+            $this->year,
+            [],
+            array_values(array_map($this->unit(...), $this->organisation->units())),
+            $this->database->table('objectives')->orderBy('position')->orderBy('id')->pluck('name', 'code')->all(),
+            [],
+            $this->kpis(null, self::noFigures(), self::noFigures()),
+        );
+    }
+
+    /** One KPI, with its targets and readings of the months given. */
+    public function kpi(int $id, Period $first, Period $last): KpiEntry
+    {
+        return $this->kpis($id, $first, $last)[0] ?? throw new \LogicException('A KPI that was found is there.');
+    }
+
+    /** A month from which nobody has figures. */
+    private static function noFigures(): Period
+    {
+        return Period::month(2, 1);
+    }
+
+    /** @return array<string, list<string>> */
+    private function closings(): array
+    {
+        $closings = [];
+        foreach ($this->database->table('period_states')->join('units', 'units.id', '=', 'period_states.unit_id')
+            ->orderBy('units.position')->orderBy('units.id')->orderBy('period')->get(['units.code', 'period']) as $closing) {
+            $closings[$closing->code][] = Month::ofDate($closing->period)->key();
+        }
+
+        return $closings;
     }
 
     /** @return list<PersonEntry> */
@@ -66,19 +108,20 @@ final readonly class DatabaseWorkbook
     }
 
     /** @return list<KpiEntry> */
-    private function kpis(): array
+    private function kpis(?int $id = null, ?Period $first = null, ?Period $last = null): array
     {
         $drivers = [];
         foreach ($this->database->table('kpi_drivers')->join('kpis', 'kpis.id', '=', 'kpi_drivers.driver_id')
             ->orderBy('kpi_drivers.position')->get(['kpi_drivers.kpi_id', 'kpis.code']) as $driver) {
             $drivers[$driver->kpi_id][] = $driver->code;
         }
-        $places = $this->places();
+        $places = $this->places($id, $first, $last);
 
         return array_values($this->database->table('kpis')
             ->leftJoin('units', 'units.id', '=', 'kpis.department_id')
             ->leftJoin('themes', 'themes.id', '=', 'kpis.theme_id')
             ->leftJoin('objectives', 'objectives.id', '=', 'kpis.objective_id')
+            ->when($id !== null, fn (Builder $query): Builder => $query->where('kpis.id', $id))
             ->orderBy('kpis.id')
             ->get(['kpis.*', 'units.code as department', 'themes.name as theme', 'objectives.code as objective'])
             ->map(fn (stdClass $kpi): KpiEntry => new KpiEntry(
@@ -94,22 +137,33 @@ final readonly class DatabaseWorkbook
                 array_filter(['green' => $kpi->text_green, 'amber' => $kpi->text_amber, 'red' => $kpi->text_red], is_string(...)),
                 $places[$kpi->id]['definition'] ?? $this->kpis->definitionOf($kpi->id),
                 $places[$kpi->id]['units'] ?? [],
+                new Sourcing($kpi->source === '' ? null : $kpi->source, $kpi->due_day, $kpi->data_available, $kpi->definition_agreed, $kpi->note_required),
             ))->all());
     }
 
     /** @return array<int, array{definition: Definition, units: list<KpiUnitEntry>}> by KPI */
-    private function places(): array
+    private function places(?int $id, ?Period $first, ?Period $last): array
     {
         $notes = [];
-        foreach ($this->database->table('notes')->leftJoin('users', 'users.id', '=', 'notes.author_id')
-            ->get(['kpi_unit_id', 'period', 'text', 'users.email as by']) as $note) {
+        foreach ($first !== null ? [] : $this->database->table('notes')->leftJoin('users', 'users.id', '=', 'notes.author_id')
+            ->get(['kpi_unit_id', 'period', 'text', 'outlook', 'doing', 'users.email as by']) as $note) {
             $notes[$note->kpi_unit_id][] = $note;
         }
+        $states = [];
+        foreach ($first !== null ? [] : $this->database->table('readings')->whereRaw("(state = 'submitted' OR as_of IS NOT NULL)")->whereRaw('(actual IS NOT NULL OR colour IS NOT NULL)')
+            ->get(['kpi_unit_id', 'period', 'state', 'as_of']) as $reading) {
+            $states[$reading->kpi_unit_id][] = $reading;
+        }
         $places = [];
-        foreach ($this->kpis->placed() as [$row, $placed]) {
-            $written = [];
+        foreach ($this->kpis->placed($id, $first, $last) as [$row, $placed]) {
+            $written = $submitted = $asOf = [];
+            foreach ($states[$row->id] ?? [] as $reading) {
+                $key = $this->dates->period($reading->period, $placed->definition->frequency)->key();
+                $submitted += $reading->state === 'submitted' ? [$key => true] : [];
+                $asOf += $reading->as_of === null ? [] : [$key => $reading->as_of];
+            }
             foreach ($notes[$row->id] ?? [] as $note) {
-                $written[$this->dates->period($note->period, $placed->definition->frequency)->key()] = new NoteEntry($note->text, $note->by);
+                $written[$this->dates->period($note->period, $placed->definition->frequency)->key()] = new NoteEntry($note->text, $note->by, $note->outlook, $note->doing);
             }
             $places[$row->kpi_id]['definition'] = $placed->definition;
             $places[$row->kpi_id]['units'][] = new KpiUnitEntry(
@@ -118,6 +172,8 @@ final readonly class DatabaseWorkbook
                 $row->position,
                 $row->owner_email,
                 $written,
+                $submitted,
+                $asOf,
             );
         }
 

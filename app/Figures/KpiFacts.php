@@ -5,8 +5,6 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use Brick\Math\BigDecimal;
-use Kybernet\Core\Calendar\FinancialYear;
-use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
@@ -18,6 +16,12 @@ use Kybernet\Core\Measure\Series;
  */
 final readonly class KpiFacts
 {
+    /**
+     * @param  array<string, string>  $texts  what a colour means for it, by colour
+     * @param  int|null  $dueDay  day of the month after a period by which its reading is due
+     * @param  bool  $needsNote  whether a bad colour must be explained before the month is submitted
+     * @param  array<string, string>  $asOf  the day up to which a figure counts whose period was not over, by period
+     */
     public function __construct(
         public int $id,
         public int $unitId,
@@ -30,21 +34,34 @@ final readonly class KpiFacts
         public BigDecimal $weight,
         public ?int $ownerId,
         public ?string $owner,
+        public array $texts,
+        public ?int $dueDay,
+        public bool $needsNote,
+        public array $asOf,
         public Measurement $measurement,
     ) {}
 
-    /** Whether its figure of a month is typed in the month sheet. */
-    public function isTyped(Period $month, FinancialYear $year): bool
+    /** Whether its figures come from people, in the unit itself. */
+    public function isTyped(): bool
     {
-        return $this->measurement->definition->kind === Kind::Entered
-            && $this->measurement->definition->frequency === Frequency::Month
-            && $this->measurement->actuals instanceof Series
-            && $this->measurement->tenure->holds($month, $year);
+        return $this->measurement->definition->kind !== Kind::Formula && $this->measurement->actuals instanceof Series;
     }
 
     /** A figure as it is shown; the scores behind a judged KPI's colours are none. */
     public function shows(?Exact $figure): ?Exact
     {
         return $this->measurement->definition->kind === Kind::Judged ? null : $figure;
+    }
+
+    /**
+     * The earliest day up to which any figure of the periods counts whose period was not over; null where all were.
+     *
+     * @param  list<Period>  $periods
+     */
+    public function provisional(array $periods): ?string
+    {
+        $days = array_intersect_key($this->asOf, array_fill_keys(array_map(fn (Period $period): string => $period->key(), $periods), true));
+
+        return $days === [] ? null : min($days);
     }
 }

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
+use App\Models\Unit;
 use App\Support\Month;
 use App\Support\PeriodDate;
+use App\Support\PgArray;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
@@ -17,6 +19,7 @@ use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Placed;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Scorecard;
@@ -48,6 +51,17 @@ final readonly class KpiStore
         return $this->load($this->definitions()->whereIn('kpi_unit.unit_id', $units), $first, $last);
     }
 
+    /**
+     * Some KPIs in their units. Figures that are worked out from others are not there: those others are not read.
+     *
+     * @param  list<int>  $kpiUnits
+     * @return array<int, KpiFacts> by identity
+     */
+    public function some(array $kpiUnits, Period $first, Period $last): array
+    {
+        return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $kpiUnits), $first, $last), null, 'id');
+    }
+
     /** Null when there is no such KPI-unit. */
     public function one(int $kpiUnit, Period $first, Period $last): ?KpiFacts
     {
@@ -77,7 +91,7 @@ final readonly class KpiStore
                 'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
                 'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals', 'kpis.kind',
                 'kpis.frequency', 'kpis.formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
-                'kpis.accumulation', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
+                'kpis.accumulation', 'kpis.text_green', 'kpis.text_amber', 'kpis.text_red', 'kpis.due_day', 'kpis.note_required', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
             ])
             ->orderByRaw('themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code');
     }
@@ -85,12 +99,17 @@ final readonly class KpiStore
     /**
      * Everything that is kept of every KPI in every unit, in the order in which it was defined.
      *
+     * @param  int|null  $kpi  of one KPI alone
+     * @param  Period|null  $first  with figures from this month …
+     * @param  Period|null  $last  … to this one; all where null
      * @return list<array{stdClass, Placed}> the row it is kept in, and what it says
      */
-    public function placed(): array
+    public function placed(?int $kpi = null, ?Period $first = null, ?Period $last = null): array
     {
-        $rows = array_values($this->definitions()->addSelect(['kpi_unit.position', 'users.email as owner_email'])->reorder('kpi_unit.kpi_id')->orderBy('kpi_unit.id')->get()->all());
-        $placed = $this->place($rows, null, null);
+        $rows = array_values($this->definitions()->addSelect(['kpi_unit.position', 'users.email as owner_email'])
+            ->when($kpi !== null, fn (Builder $query): Builder => $query->where('kpi_unit.kpi_id', $kpi))
+            ->reorder('kpi_unit.kpi_id')->orderBy('kpi_unit.id')->get()->all());
+        $placed = $this->place($rows, $first, $last);
 
         return array_map(fn (stdClass $row): array => [$row, $placed[$row->id]], $rows);
     }
@@ -105,12 +124,23 @@ final readonly class KpiStore
         return $this->rows->definition($row, $this->rows->rules([$kpi])['kpi'][$kpi] ?? []);
     }
 
+    /** A formula KPI that is not kept yet, on the figures of a unit. */
+    public function trying(Definition $definition, Unit $unit, Period $first, Period $last): Measurement
+    {
+        $rows = array_values($this->definitions()->whereIn('kpi_unit.unit_id', $this->organisation->below($unit->id))->get()->all());
+        $tried = new Placed('', $unit->code, $definition, new Series([]), new Series([]));
+        $composition = new Composition([...$this->place($rows, $first, $last), $tried], $this->organisation->parents(), $this->scorecard->timeline);
+
+        return $composition->measurement('', $unit->code) ?? throw new \LogicException('What was placed is measured.');
+    }
+
     /** @return list<KpiFacts> */
     private function load(Builder $definitions, Period $first, Period $last): array
     {
         $rows = array_values($definitions->get()->all());
         $placed = $this->place($rows, $first, $last);
         $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline);
+        $asOf = $this->asOf($rows, $placed);
 
         return array_map(fn (stdClass $row): KpiFacts => new KpiFacts(
             $row->id,
@@ -124,8 +154,47 @@ final readonly class KpiStore
             BigDecimal::of($row->weight),
             $row->owner_id,
             $row->owner,
+            array_filter(['green' => $row->text_green, 'amber' => $row->text_amber, 'red' => $row->text_red], is_string(...)),
+            $row->due_day,
+            $row->note_required,
+            $asOf[$row->id] ?? [],
             $composition->measurement($row->code, $row->unit) ?? throw new \LogicException('A KPI is measured in the units it was read with.'),
         ), $rows);
+    }
+
+    /**
+     * Up to which day figures count whose period was not over when they were entered. What is worked out from such a
+     * figure is no better.
+     *
+     * @param  list<stdClass>  $rows
+     * @param  array<int, Placed>  $placed
+     * @return array<int, array<string, string>> days by KPI-unit and period
+     */
+    private function asOf(array $rows, array $placed): array
+    {
+        $days = [];
+        $ids = array_column($rows, 'id');
+        foreach ($this->database->table('readings')->whereNotNull('as_of')->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($ids)])
+            ->whereRaw('(actual IS NOT NULL OR colour IS NOT NULL)')->get(['kpi_unit_id', 'period', 'as_of']) as $reading) {
+            $days[$reading->kpi_unit_id][$this->dates->period($reading->period, $placed[$reading->kpi_unit_id]->definition->frequency)->key()] = $reading->as_of;
+        }
+        if ($days === []) {
+            return [];
+        }
+        $places = [];
+        foreach ($rows as $row) {
+            $places[$row->code][$row->unit_id] = $row->id;
+        }
+        foreach ($rows as $row) {
+            foreach ($placed[$row->id]->definition->formula->operands ?? [] as $operand) {
+                $days[$row->id] = ($days[$row->id] ?? []) + ($days[$places[$operand->code][$row->unit_id] ?? 0] ?? []);
+            }
+            foreach ($row->is_gathered ? $this->organisation->below($row->unit_id) : [] as $unit) {
+                $days[$row->id] = ($days[$row->id] ?? []) + ($days[$places[$row->code][$unit] ?? 0] ?? []);
+            }
+        }
+
+        return $days;
     }
 
     /**

@@ -8,7 +8,7 @@ use App\Http\Resources\RibbonMonth;
 use App\Http\Resources\RibbonPage;
 use App\Models\Unit;
 use App\Models\User;
-use App\Policies\WritingRights;
+use App\Policies\Rights;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
@@ -23,16 +23,20 @@ final readonly class RibbonReader
         private Scorecard $scorecard,
         private KpiStore $kpis,
         private Organisation $organisation,
-        private WritingRights $rights,
+        private Rights $rights,
+        private Closures $closures,
+        private EntryRules $rules,
     ) {}
 
     public function page(Unit $unit, Period $chosen, User $user): RibbonPage
     {
         $months = $this->scorecard->year->months($chosen);
-        $kpis = $this->kpis->inUnits($this->organisation->below($unit->id), $months[0], $months[11]);
-        $open = array_filter($kpis, fn (KpiFacts $kpi): bool => ! $kpi->measurement->actuals->has($chosen)
-            && $kpi->isTyped($chosen, $this->scorecard->year)
-            && $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId));
+        $kpis = $this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $months[0], $months[11]));
+        $open = array_filter($kpis, function (KpiFacts $kpi) use ($chosen, $user): bool {
+            $period = $kpi->isTyped() ? $this->scorecard->endingIn($kpi->measurement, $chosen) : null;
+
+            return $period !== null && ! $kpi->measurement->actuals->has($period) && $this->rules->readingLock($kpi, $period, $user) === '';
+        });
 
         return new RibbonPage(
             $this->scorecard->year->label($chosen),
@@ -55,6 +59,6 @@ final readonly class RibbonReader
         }
         $status = $reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $members)[$unit->id]->status;
 
-        return new RibbonMonth($month->key(), $due, $reported, $status->value);
+        return new RibbonMonth($month->key(), $due, $reported, $status->value, $this->closures->holds($unit->id, $month));
     }
 }

@@ -10,10 +10,11 @@ use App\Http\Resources\RowDetail;
 use App\Http\Resources\Verdict;
 use App\Models\KpiUnit;
 use App\Support\Month;
-use Illuminate\Database\Connection;
+use App\Support\PeriodDate;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
+use stdClass;
 
 /**
  * What stands behind one row of a scorecard: the months of its year, the notes of two years, the judging sentence.
@@ -22,18 +23,15 @@ final readonly class RowReader
 {
     private const MONTHS_BACK = 24;
 
-    public function __construct(private Scorecard $scorecard, private KpiStore $kpis, private Connection $database) {}
+    public function __construct(private Scorecard $scorecard, private KpiStore $kpis, private NoteRows $notes, private PeriodDate $dates) {}
 
     public function detail(KpiUnit $measured, Period $chosen, Span $span): RowDetail
     {
         $months = $this->scorecard->year->months($chosen);
         $kpi = $this->kpis->one($measured->id, $chosen->plus(-self::MONTHS_BACK), $months[11])
             ?? throw new \LogicException('A KPI-unit that was found is there.');
-        $notes = $this->database->table('notes')->leftJoin('users', 'users.id', '=', 'notes.author_id')
-            ->where('kpi_unit_id', $measured->id)
-            ->whereBetween('period', [Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date($chosen)])
-            ->orderByDesc('period')
-            ->get(['period', 'text', 'version', 'users.name as author']);
+        $notes = $this->notes->between([$measured->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date($chosen))[$measured->id] ?? [];
+        $frequency = $kpi->measurement->definition->frequency;
 
         return new RowDetail(
             $kpi->purpose,
@@ -44,12 +42,10 @@ final readonly class RowReader
                 $month,
                 $this->scorecard->assess($kpi->measurement, $month, Span::Month),
             ), $months),
-            array_values($notes->map(fn (object $note): NoteResource => new NoteResource(
-                Month::ofDate($note->period)->key(),
-                $note->text,
-                $note->version,
-                $note->author,
-            ))->all()),
+            array_values(array_map(
+                fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $frequency)->key()),
+                $notes,
+            )),
         );
     }
 }

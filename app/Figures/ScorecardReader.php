@@ -11,6 +11,8 @@ use App\Http\Resources\ScorecardPage;
 use App\Http\Resources\ScorecardRow;
 use App\Http\Resources\UnitLine;
 use App\Models\Unit;
+use App\Models\User;
+use App\Policies\Rights;
 use App\Support\Month;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\Period;
@@ -32,15 +34,16 @@ final readonly class ScorecardReader
         private Scorecard $scorecard,
         private KpiStore $kpis,
         private Organisation $organisation,
+        private Rights $rights,
         private Connection $database,
     ) {}
 
-    public function page(Unit $unit, Period $chosen, Span $span): ScorecardPage
+    public function page(Unit $unit, Period $chosen, Span $span, User $user): ScorecardPage
     {
         $below = $this->organisation->below($unit->id);
         // The span, the one of the month before, and both moved back a year; the wake shows a year and a month.
         $first = $span->firstMonth($chosen->previous(), $this->scorecard->year)->plus(-12);
-        $kpis = $this->kpis->inUnits($below, $first, $chosen);
+        $kpis = $this->rights->seen($user, $this->kpis->inUnits($below, $first, $chosen));
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);
         $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
@@ -62,7 +65,7 @@ final readonly class ScorecardReader
             $assessed[$kpi->id],
             $movements[$kpi->id],
             $span === Span::Month ? $now[$kpi->id] : $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
-            $chosen,
+            $this->scorecard->timeline->latest($kpi->measurement->definition->frequency, $chosen),
             isset($noted[$kpi->id]),
         );
         $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiFacts $kpi): Movement => $movements[$kpi->id], array_values($some)));

@@ -4,8 +4,10 @@ declare(strict_types=1);
 
 namespace App\Import;
 
+use App\Support\KpiColumns;
 use App\Support\Month;
 use App\Support\PeriodDate;
+use App\Support\Trail;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\Connection;
 use Illuminate\Support\Str;
@@ -13,7 +15,6 @@ use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
-use Kybernet\Core\Measure\Placed;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
@@ -34,7 +35,7 @@ final class ImportWorkbook
 
     /** @var list<string> in an order that no foreign key minds */
     private const TABLES = [
-        'calls', 'notes', 'readings', 'targets', 'year_targets', 'rule_sets', 'kpi_drivers', 'kpi_unit', 'kpis', 'themes', 'objectives', 'units',
+        'period_states', 'calls', 'notes', 'readings', 'targets', 'year_targets', 'rule_sets', 'kpi_drivers', 'kpi_unit', 'kpis', 'themes', 'objectives', 'units',
     ];
 
     /** @var array<string, list<array<string, mixed>>> rows that wait to be written, by table */
@@ -48,6 +49,7 @@ final class ImportWorkbook
         private readonly PeriodDate $dates,
         private readonly FinancialYear $year,
         private readonly Hasher $hasher,
+        private readonly Trail $trail,
     ) {}
 
     public function hasOrganisation(): bool
@@ -62,7 +64,7 @@ final class ImportWorkbook
         if ($problems !== []) {
             throw new BadWorkbook($problems);
         }
-        $this->database->transaction(function () use ($workbook): void {
+        $this->trail->silently(function () use ($workbook): void {
             $this->waiting = $this->ids = [];
             $homes = $this->database->table('users')->join('units', 'units.id', '=', 'users.unit_id')->pluck('units.code', 'users.email')->all();
             // People belong to units that go and come back within this transaction.
@@ -75,7 +77,9 @@ final class ImportWorkbook
             $this->names($workbook);
             $this->kpis($workbook);
             $this->flush();
+            $this->closings($workbook);
             $this->database->statement('SET CONSTRAINTS ALL IMMEDIATE');
+            $this->database->table('audit_entries')->insert(['subject' => 'workbook', 'after' => json_encode(['name' => count($workbook->kpis).' KPIs in '.count($workbook->units).' units'], JSON_THROW_ON_ERROR)]);
         });
     }
 
@@ -219,33 +223,13 @@ final class ImportWorkbook
      */
     private function kpi(KpiEntry $kpi, array $units): array
     {
-        $definition = $kpi->definition;
-
         return [
+            ...KpiColumns::definition($kpi),
             'id' => $this->ids['kpis'][$kpi->code],
-            'code' => $kpi->code,
-            'name' => $kpi->name,
-            'purpose' => $kpi->purpose ?? '',
-            'measure' => $definition->measure,
-            'decimals' => $definition->decimals,
-            'scaled' => $kpi->isScaled,
             'department_id' => $this->ids['units'][$kpi->department ?? self::department($kpi, $units)],
             'theme_id' => $kpi->theme === null ? null : $this->ids['themes'][$kpi->theme],
             'objective_id' => $kpi->objective === null ? null : $this->ids['objectives'][$kpi->objective],
-            'level' => $kpi->level ?? 'departmental',
-            'polarity' => $definition->polarity->value,
-            'accumulation' => $definition->accumulation->value,
-            'kind' => $definition->kind->value,
-            'frequency' => $definition->frequency->value,
-            'formula' => $definition->formula?->text,
-            'min' => $definition->min?->__toString(),
-            'max' => $definition->max?->__toString(),
-            'materiality' => (string) ($definition->materiality ?? '0'),
-            'gathering' => $definition->gathering?->value,
-            'weighted_by_id' => $definition->weightedBy === null ? null : $this->ids['kpis'][$definition->weightedBy],
-            'text_green' => $kpi->texts['green'] ?? null,
-            'text_amber' => $kpi->texts['amber'] ?? null,
-            'text_red' => $kpi->texts['red'] ?? null,
+            'weighted_by_id' => $kpi->definition->weightedBy === null ? null : $this->ids['kpis'][$kpi->definition->weightedBy],
             'created_at' => now(),
             'updated_at' => now(),
         ];
@@ -284,12 +268,14 @@ final class ImportWorkbook
             'baseline_to' => $baseline === null ? null : $this->dates->date($baseline[count($baseline) - 1]),
         ]);
         $this->rules($placed->ownRules, $kpi, $id);
-        $this->figures($placed, $id);
+        $this->figures($entry, $id);
         foreach ($entry->notes as $period => $note) {
             $this->write('notes', [
                 'kpi_unit_id' => $id,
                 'period' => $this->dates->date(Period::parse($period, $frequency)),
                 'text' => $note->text,
+                'outlook' => $note->outlook,
+                'doing' => $note->doing,
                 'author_id' => $note->by === null ? null : $this->ids['users'][$note->by],
                 'created_at' => now(),
                 'updated_at' => now(),
@@ -310,8 +296,9 @@ final class ImportWorkbook
         }
     }
 
-    private function figures(Placed $placed, int $id): void
+    private function figures(KpiUnitEntry $entry, int $id): void
     {
+        $placed = $entry->placed;
         $frequency = $placed->definition->frequency;
         $isJudged = $placed->definition->kind === Kind::Judged;
         foreach ($placed->readings->all() as $period => $figure) {
@@ -320,6 +307,8 @@ final class ImportWorkbook
                 'period' => $this->dates->date(Period::parse($period, $frequency)),
                 'actual' => $isJudged ? null : $figure,
                 'colour' => $isJudged ? Status::ofScore((int) $figure)->value : null,
+                'state' => isset($entry->submitted[$period]) ? 'submitted' : 'entered',
+                'as_of' => $entry->asOf[$period] ?? null,
                 'created_at' => now(),
                 'updated_at' => now(),
             ]);
@@ -337,23 +326,22 @@ final class ImportWorkbook
         }
     }
 
+    /** Once all figures are there: in a closed month none could be written. */
+    private function closings(Workbook $workbook): void
+    {
+        foreach ($workbook->closings as $unit => $months) {
+            foreach ($months as $month) {
+                $this->write('period_states', ['unit_id' => $this->ids['units'][$unit], 'period' => Month::date(Period::parse($month))]);
+            }
+        }
+        $this->flush();
+    }
+
     /** @param  list<RuleSet>  $rules */
     private function rules(array $rules, KpiEntry $kpi, ?int $kpiUnit): void
     {
         foreach ($rules as $rule) {
-            $this->write('rule_sets', [
-                'kpi_id' => $this->ids['kpis'][$kpi->code],
-                'kpi_unit_id' => $kpiUnit,
-                'valid_from' => Month::date($rule->from),
-                'reference' => $rule->reference->value,
-                'measure' => $rule->measure->value,
-                'green' => (string) $rule->green,
-                'amber' => (string) $rule->amber,
-                'periods' => $rule->periods,
-                'stretch' => $rule->stretch?->__toString(),
-                'margin_low' => $rule->margins === null ? null : (string) $rule->margins[0],
-                'margin_high' => $rule->margins === null ? null : (string) $rule->margins[1],
-            ]);
+            $this->write('rule_sets', ['kpi_id' => $this->ids['kpis'][$kpi->code], 'kpi_unit_id' => $kpiUnit, ...KpiColumns::rule($rule)]);
         }
     }
 

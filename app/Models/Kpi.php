@@ -8,8 +8,6 @@ use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
-use Kybernet\Core\Calendar\Frequency;
-use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Polarity;
 
@@ -29,6 +27,12 @@ use Kybernet\Core\Status\Polarity;
  * @property string $kind `entered`, `formula` or `judged`
  * @property string $frequency
  * @property string|null $formula
+ * @property int|null $objective_id
+ * @property string $source where its figures are taken from
+ * @property int|null $due_day day of the month after a period
+ * @property bool $data_available
+ * @property bool $definition_agreed
+ * @property bool $note_required
  * @property int $version counts the changes, so that two people cannot overwrite each other
  * @property Unit $department
  * @property Theme|null $theme
@@ -37,30 +41,10 @@ use Kybernet\Core\Status\Polarity;
  */
 final class Kpi extends Model
 {
-    protected $fillable = [
-        'code', 'name', 'purpose', 'measure', 'decimals', 'scaled', 'department_id', 'theme_id', 'level', 'polarity', 'accumulation', 'version',
-    ];
-
     /** Whether it is to be judged, but no limits say how. */
     public function lacksLimits(bool $hasRules): bool
     {
         return $this->polarity !== Polarity::None->value && $this->kind !== Kind::Judged->value && ! $hasRules;
-    }
-
-    /** Whether the editor has a place for everything that the definition says; a workbook can say more. */
-    public function fitsEditor(): bool
-    {
-        $isPlain = fn (RuleSet $rule): bool => in_array([$rule->reference, $rule->measure], [['target', 'percent'], ['none', 'level']], true)
-            && $rule->stretch === null && $rule->margin_low === null;
-
-        return preg_match('/\A[A-Z][A-Z0-9-]{0,15}\z/', $this->code) === 1
-            && mb_strlen($this->name) <= 120 && mb_strlen($this->measure) <= 24
-            && $this->kind === Kind::Entered->value
-            && $this->frequency === Frequency::Month->value
-            && $this->polarity !== Polarity::Band->value
-            && in_array($this->accumulation, [Accumulation::Sum->value, Accumulation::Mean->value, Accumulation::Latest->value], true)
-            && $this->ruleSets->every($isPlain)
-            && $this->measurements->every(fn (KpiUnit $measured): bool => ! $measured->is_gathered && $measured->ruleSets->isEmpty());
     }
 
     public function getRouteKeyName(): string
@@ -101,6 +85,6 @@ final class Kpi extends Model
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['scaled' => 'boolean', 'decimals' => 'integer', 'version' => 'integer'];
+        return ['scaled' => 'boolean', 'data_available' => 'boolean', 'definition_agreed' => 'boolean', 'note_required' => 'boolean', 'decimals' => 'integer', 'version' => 'integer'];
     }
 }

@@ -18,12 +18,12 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property int|null $owner_id who enters its figures
  * @property string $weight in the unit's roll-up
  * @property int $position
+ * @property string|null $measured_to the first day of its last month
  * @property bool $is_gathered worked out from the units below
  * @property Collection<int, RuleSet> $ruleSets of this unit alone
  * @property Kpi $kpi
  * @property Unit $unit
  * @property User|null $owner
- * @property Collection<int, Target> $targets
  */
 final class KpiUnit extends Model
 {
@@ -55,11 +55,5 @@ final class KpiUnit extends Model
     public function ruleSets(): HasMany
     {
         return $this->hasMany(RuleSet::class);
-    }
-
-    /** @return HasMany<Target, $this> */
-    public function targets(): HasMany
-    {
-        return $this->hasMany(Target::class);
     }
 }

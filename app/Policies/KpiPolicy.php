@@ -4,22 +4,27 @@ declare(strict_types=1);
 
 namespace App\Policies;
 
+use App\Models\Kpi;
+use App\Models\KpiUnit;
 use App\Models\Role;
 use App\Models\User;
 
-final class KpiPolicy
+final readonly class KpiPolicy
 {
+    public function __construct(private Rights $rights) {}
+
     public function viewAny(User $user): bool
     {
         return true;
     }
 
-    public function view(User $user): bool
+    public function view(User $user, Kpi $kpi): bool
     {
-        return true;
+        return $this->rights->seesAll($user)
+            || $kpi->measurements->contains(fn (KpiUnit $measured): bool => $this->rights->maySee($user, $measured->unit_id, $measured->owner_id));
     }
 
-    /** Define KPIs and change their definitions. */
+    /** Define KPIs and change their definitions, plan targets, keep objectives and themes. */
     public function define(User $user): bool
     {
         return $user->role === Role::Analyst;

@@ -9,11 +9,11 @@ use App\Models\User;
 
 final readonly class KpiUnitPolicy
 {
-    public function __construct(private WritingRights $rights) {}
+    public function __construct(private Rights $rights) {}
 
     public function view(User $user, KpiUnit $measured): bool
     {
-        return true;
+        return $this->rights->maySee($user, $measured->unit_id, $measured->owner_id);
     }
 
     /** Enter its readings and write its notes. */

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Figures\Closures;
 use App\Figures\Organisation;
+use App\Policies\Rights;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Connection;
@@ -25,6 +27,8 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->bind(Connection::class, fn (): Connection => $this->app->make('db')->connection());
         $this->app->singleton(PeriodDate::class);
         $this->app->scoped(Organisation::class);
+        $this->app->scoped(Rights::class);
+        $this->app->scoped(Closures::class);
     }
 
     public function boot(): void

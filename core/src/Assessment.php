@@ -42,10 +42,14 @@ final readonly class Assessment
         $this->status = $call->status ?? $computed;
     }
 
-    /** The sentence that defends the status: rule, reference, deviation and limits, or who called it. */
-    public function reason(): string
+    /**
+     * The sentence that defends the status: rule, reference, deviation and limits, or who called it.
+     *
+     * @param  bool  $isDated  whether it says since when the limits hold
+     */
+    public function reason(bool $isDated = true): string
     {
-        $computed = Explanation::of($this->evidence, $this->computed);
+        $computed = Explanation::of($this->evidence, $this->computed, $isDated);
         $missing = $this->missingUnits();
 
         return ($this->call === null ? $computed : "{$this->call->status->words()}, called: {$this->call->reason} Computed: {$computed}")

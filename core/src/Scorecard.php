@@ -7,6 +7,7 @@ namespace Kybernet\Core;
 use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Past;
 use Kybernet\Core\Attention\Streak;
+use Kybernet\Core\Attention\Unusual;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
@@ -42,21 +43,13 @@ final class Scorecard
 
     public function assess(Measurement $measured, Period $chosen, Span $span): Assessment
     {
-        $figures = $this->figures($measured, $chosen, $span);
-        $prior = PriorYear::gather($measured, $figures);
-        $evidence = $this->evidence($measured, $figures, $chosen, $prior);
+        return $this->assessed($measured, $this->figures($measured, $chosen, $span), $chosen, $span);
+    }
 
-        return new Assessment(
-            $figures,
-            $prior,
-            self::variance($measured, $figures),
-            self::change($measured, $figures, $prior),
-            self::step($measured, $figures),
-            Judge::judge($evidence),
-            self::call($measured, $figures, $span),
-            $evidence,
-            $measured,
-        );
+    /** One period of the KPI's own frequency, as the month sheet has it. */
+    public function assessPeriod(Measurement $measured, Period $period): Assessment
+    {
+        return $this->assessed($measured, $this->single($measured, $period), $this->year->endMonth($period), Span::Month);
     }
 
     /** The status alone, as it is needed in numbers: for roll-ups and ribbons. */
@@ -70,7 +63,7 @@ final class Scorecard
     /** The status of one period of the KPI's own frequency. */
     public function periodStatus(Measurement $measured, Period $period): Status
     {
-        $figures = LikeForLike::gather($measured, $measured->tenure->holds($period, $this->year) ? [$period] : []);
+        $figures = $this->single($measured, $period);
         // A call on a month's span is one on the period itself wherever the span holds just that period.
         $call = $period->frequency === Frequency::Week ? null : self::call($measured, $figures, Span::Month);
 
@@ -99,6 +92,21 @@ final class Scorecard
         $latest = $this->latest($measured, $month);
 
         return $latest !== null && $this->year->endMonth($latest)->compareTo($month) === 0 ? $latest : null;
+    }
+
+    /**
+     * The periods that end in the month and are due there: of a week several, of a quarter or a year often none.
+     *
+     * @return list<Period>
+     */
+    public function ending(Measurement $measured, Period $month): array
+    {
+        if ($measured->definition->frequency === Frequency::Week) {
+            return $this->timeline->due(Frequency::Week, $measured->tenure, $month, Span::Month);
+        }
+        $period = $this->endingIn($measured, $month);
+
+        return $period === null ? [] : [$period];
     }
 
     /** The statuses of single periods back from the latest; null outside the KPI's tenure. */
@@ -136,11 +144,19 @@ final class Scorecard
         }
         $latest = $this->timeline->latest($measured->definition->frequency, $chosen);
         $figure = $measured->actuals->float(...);
-        $window = array_map(fn (Period $period): array => [$period, $figure($period)], $this->timeline->upTo($latest, ControlChart::SIGNAL_PERIODS));
 
-        return $measured->baseline === null
-            ? ControlChart::of(array_map($figure, $this->timeline->upTo($latest->previous(), ControlChart::BASELINE_PERIODS)), $window)
-            : ControlChart::of(array_map($figure, $measured->baseline), $window, 2);
+        return $this->chart($measured, $latest, array_map(
+            fn (Period $period): array => [$period, $figure($period)],
+            $this->timeline->upTo($latest, ControlChart::SIGNAL_PERIODS),
+        ));
+    }
+
+    /** What is unusual about the figure entered for a period; null where nothing is, or no figure is entered there. */
+    public function unusual(Measurement $measured, Period $period): ?Unusual
+    {
+        $figure = $measured->definition->kind === Kind::Entered ? $measured->actuals->figure($period) : null;
+
+        return $figure === null ? null : Unusual::of($figure, $measured->actuals->figure($period->previous()), $this->chart($measured, $period, []));
     }
 
     public function projection(Measurement $measured, Period $chosen): ?Projection
@@ -169,6 +185,39 @@ final class Scorecard
         return $latest === null || $past === null
             ? null
             : Exceptions::of($measured, $assessed, $span, $past, $projection, $control, $latest, $isNoted);
+    }
+
+    private function assessed(Measurement $measured, LikeForLike $figures, Period $chosen, Span $span): Assessment
+    {
+        $prior = PriorYear::gather($measured, $figures);
+        $evidence = $this->evidence($measured, $figures, $chosen, $prior);
+
+        return new Assessment(
+            $figures,
+            $prior,
+            self::variance($measured, $figures),
+            self::change($measured, $figures, $prior),
+            self::step($measured, $figures),
+            Judge::judge($evidence),
+            self::call($measured, $figures, $span),
+            $evidence,
+            $measured,
+        );
+    }
+
+    /** @param  list<array{Period, float|null}>  $window  periods that signals are looked for in */
+    private function chart(Measurement $measured, Period $latest, array $window): ?ControlChart
+    {
+        $figure = $measured->actuals->float(...);
+
+        return $measured->baseline === null
+            ? ControlChart::of(array_map($figure, $this->timeline->upTo($latest->previous(), ControlChart::BASELINE_PERIODS)), $window)
+            : ControlChart::of(array_map($figure, $measured->baseline), $window, 2);
+    }
+
+    private function single(Measurement $measured, Period $period): LikeForLike
+    {
+        return LikeForLike::gather($measured, $measured->tenure->holds($period, $this->year) ? [$period] : []);
     }
 
     private function figures(Measurement $measured, Period $chosen, Span $span): LikeForLike

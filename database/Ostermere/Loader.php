@@ -8,7 +8,9 @@ use App\Models\Theme;
 use App\Models\Unit;
 use App\Models\User;
 use App\Support\Month;
+use App\Support\PeriodDate;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 
 /**
@@ -18,13 +20,16 @@ final readonly class Loader
 {
     private const CHUNK = 2_000;
 
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private PeriodDate $dates) {}
 
     public function load(): void
     {
         $this->database->transaction(function (): void {
             $units = $this->units();
             $owners = $this->people($units);
+            foreach (array_keys(Practice::OBJECTIVES) as $position => $code) {
+                $this->database->table('objectives')->insert(['code' => $code, 'name' => Practice::OBJECTIVES[$code], 'position' => $position + 1]);
+            }
             foreach (Catalogue::THEMES as $position => $name) {
                 Theme::query()->create(['name' => $name, 'position' => $position + 1]);
             }
@@ -52,6 +57,10 @@ final readonly class Loader
             $this->insert('readings', $readings);
             $this->insert('targets', $targets);
             $this->insert('notes', $this->notes($measured));
+            $this->special($units, $owners, $themes);
+            $this->gatherContacts($units, $owners);
+            $this->practice();
+            $this->close($units);
         });
         // A planner that knows nothing of fresh tables would read them row by row.
         $this->database->statement('ANALYZE');
@@ -93,6 +102,97 @@ final readonly class Loader
         }
 
         return array_map(fn (array $account): int => $people[$account['email']], Accounts::owners());
+    }
+
+    /**
+     * @param  array<string, int>  $units
+     * @param  array<string, int>  $owners
+     * @param  array<array-key, int>  $themes
+     */
+    private function special(array $units, array $owners, array $themes): void
+    {
+        foreach (Special::kpis() as $position => ['unit' => $unit, 'theme' => $theme, 'columns' => $columns, 'rule' => $rule]) {
+            $kpi = $this->database->table('kpis')->insertGetId([
+                ...$columns, 'department_id' => $units[$unit], 'theme_id' => $themes[$theme],
+            ] + $this->stamps(Story::FIRST_MONTH));
+            if ($rule !== null) {
+                $this->database->table('rule_sets')->insert(['kpi_id' => $kpi, 'valid_from' => Story::FIRST_MONTH.'-01', ...$rule]);
+            }
+            $id = $this->database->table('kpi_unit')->insertGetId(['kpi_id' => $kpi, 'unit_id' => $units[$unit], 'owner_id' => $owners[$unit], 'position' => 200 + $position]);
+            $frequency = Frequency::from($columns['frequency']);
+            $date = fn (string $period): string => $this->dates->date(Period::parse($period, $frequency));
+            $isJudged = $columns['kind'] === 'judged';
+            $readings = $targets = $notes = [];
+            foreach (Special::actuals($columns['code']) as $period => $value) {
+                $readings[] = ['kpi_unit_id' => $id, 'period' => $date($period), 'actual' => $isJudged ? null : $value, 'colour' => $isJudged ? $value : null, 'entered_by' => $owners[$unit]]
+                    + $this->stamps(substr($date($period), 0, 7));
+            }
+            foreach (Special::targets($columns['code']) as $period => [$figure, $upper]) {
+                $targets[] = ['kpi_unit_id' => $id, 'period' => $date($period), 'target' => $upper === null ? $figure : null, 'low' => $upper === null ? null : $figure, 'high' => $upper];
+            }
+            foreach (Special::notes($columns['code']) as $period => $text) {
+                $notes[] = ['kpi_unit_id' => $id, 'period' => $date($period), 'text' => $text, 'author_id' => $owners[$unit]] + $this->stamps(substr($date($period), 0, 7));
+            }
+            $this->insert('readings', $readings);
+            $this->insert('targets', $targets);
+            $this->insert('notes', $notes);
+        }
+    }
+
+    /**
+     * Contacts about discoloured water are counted in each zone, and gathered to the network.
+     *
+     * @param  array<string, int>  $units
+     * @param  array<string, int>  $owners
+     */
+    private function gatherContacts(array $units, array $owners): void
+    {
+        $kpi = $this->database->table('kpis')->where('code', 'Z-COLOUR')->value('id');
+        $this->database->table('kpis')->where('id', $kpi)->update(['gathering' => 'sum']);
+        $this->database->table('kpi_unit')->insert(['kpi_id' => $kpi, 'unit_id' => $units['NET'], 'owner_id' => $owners['NET'], 'position' => 199, 'is_gathered' => true]);
+    }
+
+    private function practice(): void
+    {
+        $objectives = $this->database->table('objectives')->pluck('id', 'code');
+        $kpis = $this->database->table('kpis')->pluck('id', 'code');
+        foreach (Practice::THEMES as $theme => [$source, $objective]) {
+            $this->database->table('kpis')->whereIn('theme_id', Theme::query()->where('name', $theme)->select('id'))
+                ->update(['source' => $source, 'objective_id' => $objectives[$objective], 'due_day' => 8, 'data_available' => true, 'definition_agreed' => true]);
+        }
+        $this->database->table('kpis')->whereIn('code', Practice::NOT_AVAILABLE)->update(['data_available' => false]);
+        $this->database->table('kpis')->whereIn('code', Practice::NOT_AGREED)->update(['definition_agreed' => false]);
+        $this->database->table('kpis')->whereIn('code', Practice::NOTE_REQUIRED)->update(['note_required' => true]);
+        foreach (Practice::TEXTS as $code => [$green, $amber, $red]) {
+            $this->database->table('kpis')->where('code', $code)->update(['text_green' => $green, 'text_amber' => $amber, 'text_red' => $red]);
+        }
+        foreach (Practice::DRIVERS as $code => $drivers) {
+            foreach ($drivers as $position => $driver) {
+                $this->database->table('kpi_drivers')->insert(['kpi_id' => $kpis[$code], 'driver_id' => $kpis[$driver], 'position' => $position]);
+            }
+        }
+        foreach (Practice::OUTLOOKS as $place => [$outlook, $doing]) {
+            [$code, $unit, $month] = explode('/', $place);
+            $this->database->update(
+                'UPDATE notes SET outlook = ?, doing = ? FROM kpi_unit JOIN kpis ON kpis.id = kpi_id JOIN units ON units.id = unit_id
+                 WHERE kpi_unit_id = kpi_unit.id AND kpis.code = ? AND units.code = ? AND period = ?',
+                [$outlook, $doing, $code, $unit, "{$month}-01"],
+            );
+        }
+    }
+
+    /** @param  array<string, int>  $units */
+    private function close(array $units): void
+    {
+        $this->database->table('readings')->where('period', '<=', Practice::SUBMITTED_UNTIL.'-01')->update(['state' => 'submitted']);
+        $analyst = User::query()->where('email', 'analyst@ostermere.example')->value('id');
+        $closed = [];
+        foreach (Period::parse(Story::FIRST_MONTH)->to(Period::parse(Practice::CLOSED_UNTIL)) as $month) {
+            foreach ($units as $unit) {
+                $closed[] = ['unit_id' => $unit, 'period' => Month::date($month), 'closed_by' => $analyst, 'closed_at' => $month->plus(1)->key().'-12T09:30:00Z'];
+            }
+        }
+        $this->insert('period_states', $closed);
     }
 
     /**

@@ -21,7 +21,7 @@ function statusesBySql(string $first, string $last): array
             WHEN x.adverse * 100 <= abs(x.target) * rs.amber THEN 'amber'
             ELSE 'red' END AS status
         FROM kpi_unit ku JOIN kpis k ON k.id = ku.kpi_id
-        JOIN rule_sets rs ON rs.kpi_id = k.id AND rs.reference = 'target'
+        JOIN rule_sets rs ON rs.kpi_id = k.id AND rs.reference = 'target' AND rs.measure = 'percent'
         JOIN LATERAL (
             -- Sums serve for means as well: both sides have the same months, and the count cancels out.
             SELECT sum(t.target) AS target, sum(r.actual - t.target) * CASE k.polarity WHEN 'higher' THEN -1 ELSE 1 END AS adverse
@@ -65,6 +65,7 @@ it('describes every route of the API, and no other', function () {
 
 it('drops older limits that a turned polarity cannot use, and still reads the page', function () {
     $kpi = $this->as('analyst')->getJson('/api/kpis/EFFLUENT?period=2026-08')->json();
+    DB::table('period_states')->delete();
     $rule = ['from' => '2026-08', 'reference' => 'none', 'measure' => 'level', 'green' => '1', 'amber' => '2'];
     $this->putJson('/api/kpis/EFFLUENT?period=2026-08', [...$kpi, 'polarity' => 'lower', 'rule' => $rule])->assertOk();
 
@@ -75,21 +76,24 @@ it('drops older limits that a turned polarity cannot use, and still reads the pa
 
 it('takes a target back when its cell is emptied, and a unit without figures away', function () {
     $kpi = $this->as('analyst')->getJson('/api/kpis/LEAK?period=2026-08')->json();
-    $extra = [...$kpi, 'units' => ['NET', 'Z-PENNOCK'], 'targets' => ['NET' => ['2026-12' => '', '2027-01' => '57.5']]];
+    $extra = [...$kpi, 'units' => [...$kpi['units'], [...$kpi['units'][0], 'unit' => 'Z-PENNOCK']], 'targets' => ['NET' => ['2026-12' => '', '2027-01' => '57.5']]];
     $this->putJson('/api/kpis/LEAK?period=2026-08', $extra)->assertOk()
-        ->assertJsonMissingPath('targets.NET.2026-12')->assertJsonPath('targets.NET.2027-01', '57.5')->assertJsonPath('units', ['NET', 'Z-PENNOCK']);
-    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 2])->assertOk()->assertJsonPath('units', ['NET']);
+        ->assertJsonMissingPath('targets.NET.2026-12')->assertJsonPath('targets.NET.2027-01', '57.5')->assertJsonPath('units.1.unit', 'Z-PENNOCK');
+    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 2])->assertOk()->assertJsonCount(1, 'units');
+    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 3, 'targets' => ['NET' => ['2026-05' => '57.5']]])->assertStatus(422)->assertJsonPath('errors.0.detail', 'May 2026 is closed.');
 });
 
 it('lists the register with what is still open', function () {
     Kpi::query()->where('code', 'LEAK')->firstOrFail()->ruleSets()->delete();
-    $page = $this->as('owner')->getJson('/api/kpis')->assertOk()->json();
+    $this->as('owner')->getJson('/api/kpis')->assertOk()->assertJsonCount(22, 'kpis')->assertJsonMissing(['code' => 'FLOODING']);
+    $page = $this->as('analyst')->getJson('/api/kpis')->assertOk()->json();
     $lines = array_column($page['kpis'], null, 'code');
 
-    expect($lines)->toHaveCount(64)
-        ->and($lines['LEAK'])->toMatchArray(['lacksLimits' => true, 'department' => 'NET', 'owner' => 'Tom Fairley', 'units' => 1])
-        ->and($lines['Z-LEAK'])->toMatchArray(['lacksLimits' => false, 'units' => 12, 'level' => 'operational'])
-        ->and($page['themes'][0])->toBe('Customers');
+    expect($lines)->toHaveCount(72)
+        ->and($lines['LEAK'])->toMatchArray(['lacksLimits' => true, 'department' => 'NET', 'owners' => ['Tom Fairley'], 'units' => ['NET'], 'open' => []])
+        ->and($lines['Z-LEAK'])->toMatchArray(['lacksLimits' => false, 'level' => 'operational'])->and($lines['Z-LEAK']['units'])->toHaveCount(12)
+        ->and($lines['PULSE']['open'])->toBe(['Can it be measured today?', 'Is its definition agreed?'])
+        ->and($page['themes'][0]['name'])->toBe('Customers')->and($page['objectives'])->toHaveCount(6);
 });
 
 it('fills the ribbon by what has arrived', function () {

@@ -111,7 +111,7 @@ it('judges from the database what it judges from the exported workbook', functio
                 ->toBe($assessed["{$kpi->code} {$units[$kpi->unitId]} {$span->value}"]);
         }
     }
-    expect(count($assessed))->toBe(147 * 4);
+    expect(count($assessed))->toBe(156 * 4);
 })->with(['2026-08', '2026-03']);
 
 it('shows every kind of KPI on the screens, and takes typed figures only where they belong', function () {
@@ -123,10 +123,10 @@ it('shows every kind of KPI on the screens, and takes typed figures only where t
     }
     $rows = collect($this->getJson('/api/units/ORG/scorecard?period=2026-08&span=month')->json('groups'))->flatMap(fn (array $group): array => $group['rows'])->keyBy('code');
     expect($rows['MOOD'])->status->toBe('amber')->actual->toBeNull()->instead->toBe('a person judged')
-        ->and($rows['PRES'])->status->toBe('amber')->zones->toBeNull()
+        ->and($rows['PRES'])->status->toBe('amber')->zones->not->toBeNull()
         ->and($rows['SHARE']['actual']['exact'])->toBe('99.9997000034');
 
-    expect(collect($this->getJson('/api/units/ORG/logbook?period=2026-08')->json('rows'))->pluck('code')->unique()->values()->all())->toBe(['PRES', 'BURST', 'LEAK', 'PROPS']);
+    expect(collect($this->getJson('/api/units/ORG/logbook?period=2026-08')->json('rows'))->pluck('code')->unique()->values()->all())->toBe(['LATE', 'LEAK', 'PRES', 'SHARE', 'BURST', 'PER-PROP', 'PROPS']);
     // In September a quarter ends as well, and nobody has entered anything.
     $ribbon = collect($this->getJson('/api/units/ORG/ribbon?period=2026-08')->assertOk()->json('months'))->keyBy('period');
     expect([$ribbon['2026-08']['expected'], $ribbon['2026-08']['reported'], $ribbon['2026-09']['expected'], $ribbon['2026-09']['reported']])->toBe([12, 11, 14, 0])

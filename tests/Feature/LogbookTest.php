@@ -17,11 +17,11 @@ afterEach(fn () => CarbonImmutable::setTestNow());
 it('shows a data owner their own KPIs of the unit and below, and an executive none', function () {
     $rows = fn (string $account, string $unit): array => $this->as($account)->getJson("/api/units/{$unit}/logbook?period=2026-08")->assertOk()->json('rows');
 
-    expect($rows('owner', 'NET'))->toHaveCount(69)
+    expect($rows('owner', 'NET'))->toHaveCount(75)
         ->and(array_unique(array_column($rows('owner', 'NET'), 'unit')))->toHaveCount(13)
-        ->and($rows('owner', 'WST'))->toBe([])
         ->and($rows('owner', 'Z-FENWICK'))->toHaveCount(5)
         ->and($rows('executive', 'NET'))->toBe([]);
+    $this->as('owner')->getJson('/api/units/WST/logbook?period=2026-08')->assertForbidden();
 });
 
 it('judges a figure while it is typed, and saves nothing', function (string $typed, string $status) {
@@ -34,7 +34,7 @@ it('saves a reading and answers with its judgement', function () {
     $this->as('owner')->putJson("{$this->at}/readings/2026-08", ['typed' => ' 1.930 ', 'version' => 0])->assertOk()
         ->assertJsonPath('typed', '1.93')->assertJsonPath('version', 1)->assertJsonPath('verdict.status', 'red')->assertJsonPath('verdict.wantsNote', true);
 
-    $this->getJson('/api/units/NET/ribbon?period=2026-08')->assertJsonPath('open', 3);
+    $this->getJson('/api/units/NET/ribbon?period=2026-08')->assertJsonPath('open', 4);
     $this->putJson("{$this->at}/readings/2026-08", ['typed' => '', 'version' => 1])->assertOk()
         ->assertJsonPath('typed', '')->assertJsonPath('version', 2)->assertJsonPath('verdict.status', 'no-data');
 });
@@ -57,12 +57,12 @@ it('lets a month begin to be filled on its first day', function () {
 it('never overwrites what somebody has not seen', function () {
     $this->as('owner')->putJson("{$this->at}/readings/2026-08", ['typed' => '1.7', 'version' => 0])->assertOk();
     $this->as('analyst')->putJson("{$this->at}/readings/2026-08", ['typed' => '1.9', 'version' => 0])->assertStatus(409)
-        ->assertJsonPath('current', ['text' => '1.7', 'version' => 1, 'by' => 'Tom Fairley']);
+        ->assertJsonPath('current', ['text' => '1.70', 'version' => 1, 'by' => 'Tom Fairley']);
     $this->putJson("{$this->at}/readings/2026-08", ['typed' => '1.9', 'version' => 1])->assertOk()->assertJsonPath('typed', '1.90');
 });
 
 it('keeps one note for a month, and refuses to overwrite it unseen', function () {
-    $note = fn (string $text, int $version) => $this->putJson("{$this->at}/notes/2026-08", ['text' => $text, 'version' => $version]);
+    $note = fn (string $text, int $version) => $this->putJson("{$this->at}/notes/2026-08", ['text' => $text, 'outlook' => '', 'doing' => '', 'version' => $version]);
 
     $this->as('owner');
     $note('Meter swapped.', 0)->assertOk()->assertJsonPath('note.text', 'Meter swapped.')->assertJsonPath('note.author', 'Tom Fairley');
@@ -83,7 +83,9 @@ it('asks the database the same number of times, however many rows there are', fu
     // The units are read in the first request alone: one application answers all three of this test.
     expect($count('OST'))->toBeLessThanOrEqual($most)->and($count('OST'))->toBe($count('Z-FENWICK'));
 })->with([
-    ['/api/units/UNIT/logbook?period=2026-08', 11],
-    ['/api/units/UNIT/ribbon?period=2026-08', 9],
-    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 10],
+    ['/api/units/UNIT/logbook?period=2026-08', 13],
+    ['/api/units/UNIT/ribbon?period=2026-08', 11],
+    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 11],
+    ['/api/units/UNIT/grid?period=2026-08&layer=actual&columns=month', 12],
+    ['/api/units/UNIT/closing?period=2026-08', 13],
 ]);

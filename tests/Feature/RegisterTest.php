@@ -4,26 +4,50 @@ declare(strict_types=1);
 
 use App\Models\Kpi;
 use App\Models\RuleSet;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 
 /** @param  array<string, mixed>  $change */
 function definition(array $change = []): array
 {
     return array_replace_recursive([
-        'code' => 'HYDRANTS', 'name' => 'Hydrants inspected', 'purpose' => 'Inspections done.', 'measure' => 'hydrants', 'decimals' => 0,
-        'scaled' => false, 'department' => 'NET', 'theme' => 'Supply', 'level' => 'departmental', 'polarity' => 'higher',
-        'accumulation' => 'sum', 'rule' => ['from' => '2026-04', 'reference' => 'target', 'measure' => 'percent', 'green' => '0', 'amber' => '10'],
-        'owner' => null, 'units' => ['NET'], 'targets' => ['NET' => ['2026-08' => '1,200']], 'version' => 0,
+        'code' => 'HYDRANTS', 'name' => 'Hydrants inspected', 'purpose' => 'Inspections done.', 'objective' => 'SERVE', 'level' => 'departmental', 'theme' => 'Supply',
+        'department' => 'NET', 'source' => 'Job system', 'dueDay' => 8, 'dataAvailable' => true, 'definitionAgreed' => true, 'noteRequired' => false,
+        'kind' => 'entered', 'measure' => 'hydrants', 'decimals' => 0, 'scaled' => false, 'frequency' => 'month', 'accumulation' => 'sum', 'formula' => '',
+        'min' => '0', 'max' => '', 'materiality' => '', 'gather' => '', 'weightedBy' => null, 'polarity' => 'higher',
+        'rule' => ['from' => '2026-04', 'reference' => 'target', 'measure' => 'percent', 'green' => '0', 'amber' => '10'],
+        'texts' => ['green' => 'Every hydrant on its day', 'amber' => '', 'red' => ''],
+        'units' => [['unit' => 'NET', 'weight' => 1, 'owner' => null, 'from' => null, 'to' => null, 'gathered' => false, 'rule' => null]],
+        'drivers' => [], 'targets' => ['NET' => ['2026-08' => '1,200']], 'yearTargets' => [], 'version' => 0,
     ], $change);
 }
 
 it('defines a KPI with its rule, its units and its targets', function () {
-    $this->as('analyst')->postJson('/api/kpis?period=2026-08', definition(['code' => ' hydrants ']))->assertCreated()
-        ->assertJsonPath('code', 'HYDRANTS')->assertJsonPath('rule.amber', '10')->assertJsonPath('targets.NET.2026-08', '1200')->assertJsonPath('version', 1);
+    $this->as('analyst')->postJson('/api/kpis?period=2026-08', definition(['code' => ' HYDRANTS ']))->assertCreated()
+        ->assertJsonPath('code', 'HYDRANTS')->assertJsonPath('rule.amber', '10')->assertJsonPath('targets.NET.2026-08', '1200')->assertJsonPath('version', 1)
+        ->assertJsonPath('openQuestions', ['Who enters it?'])->assertJsonPath('texts.green', 'Every hydrant on its day');
 
     $this->getJson('/api/units/NET/scorecard?period=2026-08&span=month')->assertOk()
         ->assertJsonFragment(['name' => 'Hydrants inspected', 'status' => 'no-data', 'exact' => '1200']);
 });
+
+it('defines every kind of KPI and reads it back as it was typed', function (array $change) {
+    $typed = ['targets' => []] + definition($change);
+    $saved = $this->as('analyst')->postJson('/api/kpis?period=2026-08', $typed)->assertCreated()->json();
+    $again = $this->putJson('/api/kpis/HYDRANTS?period=2026-08', $saved)->assertOk()->json();
+
+    expect(array_intersect_key($saved, $change))->toEqual(array_replace_recursive(array_intersect_key($saved, $change), $change))
+        ->and(array_diff_key($again, ['version' => 1]))->toBe(array_diff_key($saved, ['version' => 1]));
+})->with([
+    'a band on its targets' => [['polarity' => 'band', 'accumulation' => 'mean', 'rule' => ['measure' => 'absolute', 'green' => '0', 'amber' => '0.5'], 'yearTargets' => ['NET' => "2 \u{2013} 3"]]],
+    'a band by levels' => [['polarity' => 'band', 'accumulation' => 'mean', 'rule' => ['reference' => 'none', 'measure' => 'level', 'low' => '2', 'high' => '3', 'marginLow' => '0.5', 'marginHigh' => '1']]],
+    'against recent periods' => [['rule' => ['reference' => 'recent', 'measure' => 'percent', 'periods' => 3]]],
+    'against the year target, with a stretch' => [['rule' => ['reference' => 'year-target', 'measure' => 'reached', 'green' => '100', 'amber' => '90', 'stretch' => '1500'], 'yearTargets' => ['NET' => '14400']]],
+    'a formula, driven by another' => [['kind' => 'formula', 'formula' => 'BURSTS / RENEWED', 'accumulation' => 'recompute', 'polarity' => 'lower', 'drivers' => ['BURSTS', 'RENEWED']]],
+    'judged by a person, by the week' => [['kind' => 'judged', 'measure' => '', 'polarity' => 'none', 'rule' => null, 'min' => '', 'accumulation' => 'latest', 'frequency' => 'week']],
+    'a unit with limits, weight and months of its own' => [['units' => [['weight' => 2.5, 'from' => '2026-08', 'to' => '2027-03', 'rule' => ['from' => '2026-08', 'reference' => 'target', 'measure' => 'percent', 'green' => '1', 'amber' => '2']]]]],
+    'weighted over units' => [['gather' => 'weighted', 'weightedBy' => 'BURSTS', 'frequency' => 'month']],
+]);
 
 it('refuses what cannot be, beside the field', function (array $change, string $pointer, string $words) {
     $answer = $this->as('analyst')->postJson('/api/kpis?period=2026-08', definition($change))->assertStatus(422);
@@ -33,19 +57,39 @@ it('refuses what cannot be, beside the field', function (array $change, string $
         ->and($answer->json('errors.0.detail'))->toContain($words)
         ->and(Kpi::query()->where('code', 'HYDRANTS')->exists())->toBeFalse();
 })->with([
-    'a code that is taken' => [['code' => 'leak'], '/code', 'taken'],
+    'a code that is taken' => [['code' => 'LEAK'], '/code', 'taken'],
     'a code of its own making' => [['code' => '7 up!'], '/code', 'letter'],
     'a name that differs by case alone' => [['name' => '  mains  BURSTS '], '/name', 'already defined, as BURSTS'],
     'no name' => [['name' => ' '], '/name', 'needs a name'],
     'green looser than amber' => [['rule' => ['green' => '12']], '/rule/amber', '12 %'],
     'a limit that is no number' => [['rule' => ['green' => 'five']], '/rule/green', "'five'"],
-    'no limit at all' => [['rule' => ['amber' => '']], '/rule/amber', 'drifting'],
-    'a rule on what is only tracked' => [['polarity' => 'none'], '/rule', 'only tracked'],
+    'no limit at all' => [['rule' => ['amber' => '']], '/rule/green', "'amber' is missing"],
     'levels against a target' => [['rule' => ['measure' => 'level']], '/rule/measure', 'does not go with'],
-    'a unit of another department' => [['units' => ['WST']], '/units', 'not part of Network'],
+    'a year target on a mean' => [['accumulation' => 'mean', 'rule' => ['reference' => 'year-target', 'measure' => 'reached', 'green' => '100', 'amber' => '90']], '/rule/measure', 'for totals'],
+    'a band of which nothing is better' => [['polarity' => 'band', 'accumulation' => 'mean', 'rule' => ['measure' => 'reached', 'green' => '100', 'amber' => '90'], 'targets' => ['NET' => ['2026-08' => '']]], '/rule/measure', 'on a band'],
+    'an upper bound below the lower one' => [['min' => '5', 'max' => '4'], '/max', '5 or more'],
+    'a formula that names nothing known' => [['kind' => 'formula', 'formula' => 'BURSTS / NOPE', 'accumulation' => 'recompute'], '/formula', "no KPI 'NOPE'"],
+    'a formula that breaks off' => [['kind' => 'formula', 'formula' => '(BURSTS', 'accumulation' => 'recompute'], '/formula', 'Unclosed'],
+    'a formula over another frequency' => [['kind' => 'formula', 'formula' => 'AUDIT * 2', 'accumulation' => 'recompute'], '/formula', 'by the quarter'],
+    'recomputing what is entered' => [['accumulation' => 'recompute'], '/accumulation', 'Only a formula KPI'],
+    'a driver that is not there' => [['drivers' => ['NOPE']], '/drivers/0', 'no KPI'],
+    'a weight below nothing' => [['units' => [['weight' => -1]]], '/units/0/weight', 'from 0'],
+    'a last month before the first' => [['units' => [['from' => '2026-08', 'to' => '2026-07']]], '/units/0/to', 'before 2026-08'],
+    'gathered without saying how' => [['units' => [['gathered' => true]]], '/units/0/gathered', 'how it is gathered'],
     'a target that is no number' => [['targets' => ['NET' => ['2026-09' => '1,2,3']]], '/targets/NET/2026-09', '1,2,3'],
     'a month that is none' => [['rule' => ['from' => '2026-13']], '/rule/from', 'not a month'],
 ]);
+
+it('says how a formula leads back to itself, and keeps operands from being renamed away', function () {
+    $kpi = $this->as('analyst')->getJson('/api/kpis/NRW?period=2026-08')->json();
+    $this->putJson('/api/kpis/NRW?period=2026-08', [...$kpi, 'formula' => 'NRW + BILLED'])->assertStatus(422)
+        ->assertJsonPath('errors.0.pointer', '/formula')->assertJsonPath('errors.0.detail', 'A formula cannot lead back to itself: NRW > NRW.');
+    $billed = $this->getJson('/api/kpis/BILLED?period=2026-08')->json();
+    $this->putJson('/api/kpis/BILLED?period=2026-08', [...$billed, 'code' => 'SOLD'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/code');
+    $bursts = $this->getJson('/api/kpis/BURSTS?period=2026-08')->json();
+    $answer = $this->putJson('/api/kpis/BURSTS?period=2026-08', [...$bursts, 'drivers' => ['LEAK']])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/drivers');
+    expect($answer->json('errors.0.detail'))->toContain('A KPI cannot drive itself')->toContain('BURSTS > LEAK > BURSTS');
+});
 
 it('reads figures by the number setting of the person', function () {
     $this->as('analyst')->patchJson('/api/session', ['locale' => 'de-DE'])->assertOk();
@@ -53,18 +97,123 @@ it('reads figures by the number setting of the person', function () {
         ->assertJsonPath('targets.NET.2026-08', '1200,5');
 });
 
-it('dates a changed rule, and leaves an unchanged one alone', function () {
+it('dates a changed rule, leaves an unchanged one alone, and keeps the colours of closed months', function () {
     $kpi = $this->as('analyst')->getJson('/api/kpis/LEAK?period=2026-08')->json();
     $rules = fn (): array => RuleSet::query()->whereRelation('kpi', 'code', 'LEAK')->orderBy('valid_from')->pluck('amber', 'valid_from')->all();
+    $put = fn (array $rule, int $version = 1) => $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => $version, 'rule' => [...$kpi['rule'], ...$rule]]);
 
-    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'rule' => [...$kpi['rule'], 'from' => '2026-06']])->assertOk();
+    $put(['from' => '2026-06'])->assertOk();
     expect($rules())->toBe(['2024-04-01' => '5.00000000']);
 
-    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 2, 'rule' => [...$kpi['rule'], 'from' => '2026-08', 'amber' => '20']])->assertOk();
+    $put(['from' => '2026-08', 'amber' => '20'], 2)->assertOk();
     expect($rules())->toBe(['2024-04-01' => '5.00000000', '2026-08-01' => '20.00000000']);
 
     $status = fn (string $period): string => collect($this->getJson("/api/units/NET/scorecard?period={$period}&span=month")->json('groups.*.rows.*'))->firstWhere('code', 'LEAK')['status'];
     expect($status('2026-07'))->toBe('red')->and($status('2026-08'))->toBe('amber');
+
+    $refused = $put(['from' => '2026-05', 'amber' => '20'], 3)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/rule/from');
+    expect($refused->json('errors.0.detail'))->toContain('Closed months keep their colours')->toContain('Leakage in Network, May 2026 (off course would be drifting)')
+        ->and($rules())->toHaveCount(2);
+});
+
+it('replays the last two years under a rule that is being typed, and saves nothing', function () {
+    $rule = fn (string $amber, string $green = '0'): array => ['from' => '2026-09', 'reference' => 'target', 'measure' => 'percent', 'green' => $green, 'amber' => $amber];
+    $replay = fn (array $rule, array $targets = []) => $this->as('analyst')->postJson('/api/replay?period=2026-08', [
+        'code' => 'LEAK', 'unit' => 'NET', 'polarity' => 'lower', 'accumulation' => 'mean', 'rule' => $rule, 'targets' => $targets,
+    ]);
+
+    $same = $replay($rule('5'))->assertOk();
+    expect($same->json('periods'))->toHaveCount(24)->and($same->json('asTyped'))->toBe($same->json('asIs'))->and($same->json('words'))->toBe('No month would change.');
+
+    $looser = $replay($rule('8'))->assertOk()->json();
+    $changed = array_values(array_filter($looser['periods'], fn (array $each): bool => $each['asIs'] !== $each['asTyped']));
+    expect(array_column($changed, 'period'))->toBe(['2026-05', '2026-06'])->and($looser['words'])->toBe('2 months would change, all from off course to drifting.')
+        ->and($looser['latest'])->toContain('August 2026: Off course')->not->toContain('Limits since');
+    expect($replay($rule('5'), ['2026-08' => '70'])->json('periods.23.asTyped'))->toBe('green');
+
+    $replay($rule('0', '5'))->assertStatus(422)->assertJsonPath('errors.0.pointer', '/rule/amber');
+    expect(RuleSet::query()->whereRelation('kpi', 'code', 'LEAK')->count())->toBe(1);
+});
+
+it('checks a formula while it is written: its place, its circle, its values', function (string $formula, string $problem, ?int $place, ?string $last) {
+    $check = $this->as('analyst')->postJson('/api/formula?period=2026-08', ['code' => 'NRW', 'formula' => $formula, 'unit' => 'NET', 'frequency' => 'month', 'accumulation' => 'recompute', 'decimals' => 1])->assertOk();
+
+    expect($check->json('problem'))->toBe($problem)->and($check->json('place'))->toBe($place)->and($check->json('values.5.digits'))->toBe($last);
+})->with([
+    'sound' => ['("SYS-IN" - BILLED) / "SYS-IN" * 100', '', null, '17.4'],
+    'an unknown operand' => ['BILLED + NOPE', "There is no KPI 'NOPE'.", 10, null],
+    'a judged operand' => ['BILLED + BALANCE', "'BALANCE' is judged and has no number.", 10, null],
+    'a circle' => ['NRW + 1', 'A formula cannot lead back to itself: NRW > NRW.', null, null],
+    'a zero divisor' => ['BILLED / (BILLED - BILLED)', '', null, null],
+    'a missing operand' => ['NIGHT * 2', '', null, null],
+]);
+
+it('changes common fields of many KPIs at once, retires them, and moves them from a month on', function () {
+    $bulk = fn (array $change) => $this->as('analyst')->patchJson('/api/kpis', $change);
+    $bulk(['codes' => ['VALVES', 'NIGHT'], 'dueDay' => 5, 'theme' => 'Sewers', 'noteRequired' => true])->assertOk();
+    expect(Kpi::query()->whereIn('code', ['VALVES', 'NIGHT'])->pluck('due_day')->all())->toBe([5, 5])->and(Kpi::query()->where('code', 'LEAK')->value('due_day'))->toBe(8);
+
+    $bulk(['codes' => ['SHUTDOWNS'], 'until' => '2026-07'])->assertStatus(422)->assertJsonPath('errors.0.detail', 'Planned shutdowns on time has readings after July 2026. Choose a later month, or take them back first.');
+    $bulk(['codes' => ['SHUTDOWNS'], 'until' => '2026-08'])->assertOk();
+    $this->getJson('/api/units/NET/logbook?period=2026-09')->assertJsonMissing(['code' => 'SHUTDOWNS'])->assertJsonFragment(['code' => 'LEAK']);
+    $this->getJson('/api/units/NET/logbook?period=2026-08')->assertJsonFragment(['code' => 'SHUTDOWNS']);
+
+    $bulk(['codes' => ['VALVES'], 'moveFrom' => 'NET', 'moveTo' => 'TRT', 'moveAt' => '2026-09'])->assertOk();
+    expect($this->getJson('/api/kpis/VALVES?period=2026-09')->json('units.*.unit'))->toBe(['NET', 'TRT'])
+        ->and($this->getJson('/api/kpis/VALVES?period=2026-09')->json('units.0.to'))->toBe('2026-08');
+});
+
+it('keeps themes and objectives: renames, orders, adds, and removes what is not used', function () {
+    $page = $this->as('analyst')->getJson('/api/kpis')->json();
+    [$first, $second] = $page['themes'];
+    $save = fn (array $themes, ?array $objectives = null) => $this->putJson('/api/lists', ['themes' => $themes, 'objectives' => $objectives ?? $page['objectives']]);
+
+    $swapped = [[...$second, 'name' => $first['name']], [...$first, 'name' => $second['name']], ...array_slice($page['themes'], 2), ['id' => null, 'code' => '', 'name' => 'Storms', 'kpis' => 0]];
+    $saved = $save($swapped)->assertOk()->json('themes');
+    expect(array_column($saved, 'name'))->toBe([...array_column($page['themes'], 'name'), 'Storms'])->and($saved[0]['id'])->toBe($second['id']);
+    $save(array_slice($saved, 0, -1))->assertOk();
+    $save(array_slice($saved, 1, -1))->assertStatus(422)->assertJsonPath('errors.0.pointer', '/themes');
+    $save(array_slice($saved, 0, -1), [...$page['objectives'], ['id' => null, 'code' => 'SERVE', 'name' => 'Again', 'kpis' => 0]])->assertStatus(422)->assertJsonPath('errors.0.detail', 'This code stands here twice.');
+});
+
+it('plans targets, keeping what is closed, and says what rounding leaves over', function () {
+    $plan = fn (array $change) => $this->as('analyst')->postJson('/api/targets/plan', $change + [
+        'unit' => 'NET', 'period' => '2026-08', 'codes' => ['BURSTS'], 'figures' => [], 'weights' => [], 'percent' => '', 'amount' => '', 'decimals' => null,
+    ]);
+    $id = self::measured('BURSTS', 'NET')->id;
+    $even = $plan(['method' => 'even', 'figures' => [$id => '700']])->assertOk()->json('rows.0');
+    $kept = array_map(intval(...), array_slice($even['current'], 0, 3));
+    $share = (int) round((700 - array_sum($kept)) / 9);
+
+    expect(array_map(intval(...), $even['planned']))->toBe([...$kept, ...array_fill(0, 8, $share), 700 - array_sum($kept) - 8 * $share])
+        ->and($even['kept'])->toBe([true, true, true, ...array_fill(0, 9, false)])->and($even['gathered'])->toBe('700')
+        ->and($even['remainder'])->toBe((string) (700 - array_sum($kept) - 9 * $share))->and($even['remainderAt'])->toBe('2027-03');
+
+    $grown = $plan(['method' => 'growth', 'percent' => '10', 'amount' => '-2'])->json('rows.0');
+    expect($grown['planned'][11])->toBe((string) (int) round($grown['prior'][11] * 1.1 - 2));
+    expect($plan(['method' => 'even', 'codes' => ['INLET']])->json('rows.0.problem'))->toContain('band');
+    $plan(['method' => 'growth', 'percent' => 'ten'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/percent');
+});
+
+it('moves definitions out and in as tables and workbooks, previewed and all or nothing', function (string $format) {
+    $file = fn (string $content, string $name): array => ['file' => UploadedFile::fake()->createWithContent($name, $content)];
+    $exported = $this->as('analyst')->get("/api/definitions?format={$format}")->assertOk()->streamedContent();
+    $same = $this->postJson('/api/definitions', $file($exported, "definitions.{$format}"))->assertOk()->json();
+    expect(array_unique(array_column($same['rows'], 'outcome')))->toBe(['same'])->and($same['rows'])->toHaveCount(72);
+})->with(['csv', 'xlsx', 'ods', 'json']);
+
+it('changes what a table of definitions says, or nothing where one of them is refused', function () {
+    $send = fn (string $csv) => $this->as('analyst')->postJson('/api/definitions', ['file' => UploadedFile::fake()->createWithContent('d.csv', $csv)])->assertOk()->json();
+    $head = "code;name;kind;measure;polarity;accumulation;units;ruleFrom;ruleReference;ruleMeasure;ruleGreen;ruleAmber\n";
+    $bad = $send($head."LEAK;Losses;entered;Ml/d;lower;mean;NET;;;;;\nNEW1;New one;entered;x;sideways;sum;NET;;;;;\n");
+    expect(array_column($bad['rows'], 'outcome'))->toBe(['changed', 'refused'])->and($bad['rows'][0]['words'])->toBe(['name: Leakage → Losses']);
+    $this->postJson("/api/definitions/{$bad['upload']}")->assertStatus(422);
+    expect(Kpi::query()->where('code', 'LEAK')->value('name'))->toBe('Leakage');
+
+    $good = $send($head."LEAK;Losses;entered;Ml/d;lower;mean;NET;;;;;\nNEW1;New one;entered;x;higher;sum;NET;2026-08;target;percent;0;5\n");
+    $this->postJson("/api/definitions/{$good['upload']}")->assertOk()->assertJsonPath('applied', true);
+    expect(Kpi::query()->where('code', 'LEAK')->value('name'))->toBe('Losses')->and(RuleSet::query()->whereRelation('kpi', 'code', 'NEW1')->value('amber'))->toBe('5.00000000')
+        ->and(RuleSet::query()->whereRelation('kpi', 'code', 'LEAK')->count())->toBe(1);
 });
 
 it('does not overwrite what another analyst changed', function () {
@@ -77,10 +226,10 @@ it('does not overwrite what another analyst changed', function () {
 
 it('keeps a unit that has figures, and saves nothing by halves', function () {
     $kpi = $this->as('analyst')->getJson('/api/kpis/Z-LEAK?period=2026-08')->json();
-    $units = array_values(array_diff($kpi['units'], ['Z-FENWICK']));
+    $units = array_values(array_filter($kpi['units'], fn (array $place): bool => $place['unit'] !== 'Z-FENWICK'));
 
     $this->putJson('/api/kpis/Z-LEAK?period=2026-08', [...$kpi, 'name' => 'Half saved', 'units' => $units])
-        ->assertStatus(422)->assertJsonPath('errors.0.detail', 'Fenwick has figures of this KPI, so it stays.');
+        ->assertStatus(422)->assertJsonPath('errors.0.detail', 'Fenwick has figures of this KPI, so it stays. Give it a last month instead.');
     expect(Kpi::query()->where('code', 'Z-LEAK')->value('name'))->toBe('Leakage per connection');
 });
 

@@ -31,7 +31,7 @@ it('lets people enter only what is theirs', function (string $account, string $k
     $measured = self::measured($kpi, $unit);
 
     $this->as($account)->putJson("/api/measured/{$measured->id}/readings/2026-08", ['typed' => '1', 'version' => 0])->assertStatus($status);
-    $this->as($account)->putJson("/api/measured/{$measured->id}/notes/2026-08", ['text' => 'because', 'version' => 0])->assertStatus($status);
+    $this->as($account)->putJson("/api/measured/{$measured->id}/notes/2026-08", ['text' => 'because', 'outlook' => '', 'doing' => '', 'version' => 0])->assertStatus($status);
 })->with([
     'an analyst, anything' => ['analyst', 'FLOODING', 'WST', 200],
     'an owner, their own' => ['owner', 'NIGHT', 'NET', 200],
@@ -39,6 +39,48 @@ it('lets people enter only what is theirs', function (string $account, string $k
     'a head, their zones' => ['head', 'Z-COLOUR', 'Z-SANDRY', 200],
     'a head, not another department' => ['head', 'FLOODING', 'WST', 403],
     'an executive, nothing' => ['executive', 'NIGHT', 'NET', 403],
+]);
+
+it('shows people what is theirs, and nothing else', function (string $account, array $units, array $codes) {
+    $this->as($account);
+    expect($this->getJson('/api/session')->json('units.*.code'))->toHaveCount($units['count'])->toContain(...$units['sees']);
+    foreach ($units['not'] as $unit) {
+        expect($this->getJson('/api/session')->json('units.*.code'))->not->toContain($unit);
+        foreach (['ribbon?period=2026-08', 'scorecard?period=2026-08&span=month', 'logbook?period=2026-08', 'grid?period=2026-08&layer=actual&columns=month', 'closing?period=2026-08', 'figures?period=2026-08&format=csv'] as $page) {
+            $this->getJson("/api/units/{$unit}/{$page}")->assertForbidden();
+        }
+    }
+    $this->getJson("/api/kpis/{$codes[0]}?period=2026-08")->assertOk();
+    $this->getJson("/api/kpis/{$codes[1]}?period=2026-08")->assertStatus($codes[2]);
+    $this->getJson('/api/measured/'.self::measured($codes[1], 'WST')->id.'?period=2026-08&span=month')->assertStatus($codes[2]);
+    $top = $this->getJson('/api/session')->json('units.0.code');
+    $rows = $this->getJson("/api/units/{$top}/scorecard?period=2026-08&span=month")->assertOk()->json('groups.*.rows.*.code');
+    expect(in_array($codes[1], $rows, true))->toBe($codes[2] === 200);
+})->with([
+    'an owner' => ['owner', ['count' => 14, 'sees' => ['OST', 'NET', 'Z-FENWICK'], 'not' => ['WST', 'TRT']], ['LEAK', 'FLOODING', 403]],
+    'a head' => ['head', ['count' => 13, 'sees' => ['NET', 'Z-FENWICK'], 'not' => ['OST', 'WST']], ['LEAK', 'FLOODING', 403]],
+    'an executive' => ['executive', ['count' => 28, 'sees' => ['OST', 'WST'], 'not' => []], ['LEAK', 'FLOODING', 200]],
+]);
+
+it('leaves writing to those whose work it is', function (string $method, string $uri, array $allowed) {
+    foreach (['analyst', 'owner', 'head', 'executive'] as $account) {
+        $status = $this->as($account)->json($method, $uri)->getStatusCode();
+        expect($status === 403)->toBe(! in_array($account, $allowed, true), "{$account} {$method} {$uri} {$status}");
+    }
+})->with([
+    ['PUT', '/api/units/NET/cells?period=2026-08&layer=actual&columns=month', ['analyst', 'owner', 'head']],
+    ['POST', '/api/units/NET/cells?period=2026-08', ['analyst', 'owner', 'head']],
+    ['POST', '/api/units/NET/submission?period=2020-01', ['analyst', 'owner', 'head']],
+    ['POST', '/api/units/NET/imports', ['analyst', 'owner', 'head']],
+    ['PUT', '/api/units/NET/closing?period=2020-13', ['analyst']],
+    ['POST', '/api/units/NET/reopening?period=2020-01', ['analyst']],
+    ['PATCH', '/api/kpis', ['analyst']],
+    ['PUT', '/api/lists', ['analyst']],
+    ['POST', '/api/targets/plan', ['analyst']],
+    ['POST', '/api/replay', ['analyst']],
+    ['POST', '/api/formula', ['analyst']],
+    ['POST', '/api/definitions', ['analyst']],
+    ['GET', '/api/definitions?format=csv', ['analyst']],
 ]);
 
 it('lets only analysts define', function (string $account, int $status) {

@@ -26,10 +26,10 @@ test('an analyst defines a KPI, and is told what is wrong with it', async ({ pag
     await page.getByRole('link', { name: 'Define a KPI' }).click();
 
     await page.getByLabel('Name').fill('mains bursts');
-    await page.getByLabel('Code').fill('hydrants');
+    await page.getByLabel('Code').fill('HYDRANTS');
     await page.getByRole('tab', { name: 'What good looks like' }).click();
-    await page.getByRole('textbox', { name: 'On course' }).fill('12');
-    await page.getByRole('textbox', { name: 'Drifting' }).fill('10');
+    await page.getByRole('textbox', { name: 'On course', exact: true }).fill('12');
+    await page.getByRole('textbox', { name: 'Drifting', exact: true }).fill('10');
     await page.getByRole('button', { name: 'Define it' }).click();
     await expect(page.getByText('Mains bursts is already defined, as BURSTS.')).toBeVisible();
     await expectAccessible(page);
@@ -37,33 +37,41 @@ test('an analyst defines a KPI, and is told what is wrong with it', async ({ pag
     await page.getByLabel('Name').fill('Hydrants inspected');
     await page.getByRole('button', { name: 'Define it' }).click();
     await expect(page.getByText('Drifting must reach at least as far as on course: 12 % or more.')).toBeVisible();
-    await expect(page.getByRole('textbox', { name: 'Drifting' })).toHaveValue('10');
+    await expect(page.getByRole('textbox', { name: 'Drifting', exact: true })).toHaveValue('10');
     await expectAccessible(page);
 
-    await page.getByRole('textbox', { name: 'On course' }).fill('0');
-    await page.getByLabel('the same each month').fill('1,200');
-    await page.getByRole('button', { name: 'Fill' }).click();
+    await page.getByRole('textbox', { name: 'On course', exact: true }).fill('0');
     await page.getByRole('tab', { name: 'How it is counted' }).click();
     await page.getByLabel('Unit of measure').fill('hydrants');
     await page.getByLabel('Decimals shown').fill('0');
-    await page.getByText('added up').click();
+    await page.getByRole('radio', { name: 'added up' }).check({ force: true });
     await page.getByLabel('Entered by').selectOption({ label: 'Tom Fairley' });
     await expectAccessible(page);
     await page.getByRole('button', { name: 'Define it' }).click();
-    await expect(page).toHaveURL(/register\/HYDRANTS/);
+    await expect(page).toHaveURL(/register\/kpi\/HYDRANTS/);
     await expect(page.getByText('Saved.')).toBeVisible();
 
     await page.getByRole('tab', { name: 'What good looks like' }).click();
+    await page.getByLabel('the same each month').fill('1,200');
+    await page.getByRole('button', { name: 'Fill' }).click();
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    // The months that are closed take no target any longer.
+    await expect(page.getByText('April 2026 is closed.')).toBeVisible();
+    for (const month of ['Apr', 'May', 'Jun']) {
+        await page.getByLabel(`${month} 2026`).fill('');
+    }
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    await expect(page.getByText('Saved.')).toBeVisible();
     await expect(page.getByLabel('Aug 2026')).toHaveValue('1200');
 });
 
 test('leaving a changed definition asks first', async ({ page }) => {
     await signIn(page, 'analyst');
-    await page.goto('/register/LEAK?unit=NET&period=2026-08');
+    await page.goto('/register/kpi/LEAK?unit=NET&period=2026-08');
     await page.getByLabel('Name').fill('Losses');
     page.once('dialog', (dialog) => void dialog.dismiss());
     await page.getByRole('link', { name: 'Scorecard', exact: true }).click();
-    await expect(page).toHaveURL(/register\/LEAK/);
+    await expect(page).toHaveURL(/register\/kpi\/LEAK/);
     await page.getByRole('button', { name: 'Put back' }).click();
     await expect(page.getByLabel('Name')).toHaveValue('Leakage');
     await page.getByRole('link', { name: 'Scorecard', exact: true }).click();
@@ -72,7 +80,7 @@ test('leaving a changed definition asks first', async ({ page }) => {
 
 test('a session that ends in the middle keeps what was typed', async ({ page, context }) => {
     await signIn(page, 'analyst');
-    await page.goto('/register/LEAK?unit=NET&period=2026-08');
+    await page.goto('/register/kpi/LEAK?unit=NET&period=2026-08');
     await page.getByLabel('Name').fill('Losses');
     await context.clearCookies();
     await page.getByRole('button', { name: 'Save' }).click();
@@ -85,7 +93,7 @@ test('a session that ends in the middle keeps what was typed', async ({ page, co
 test('a data owner fills the month by keyboard, and explains what is bad', async ({ page }) => {
     await signIn(page, 'owner');
     await page.goto('/logbook?unit=NET&period=2026-08');
-    await expect(page.getByRole('link', { name: 'Logbook 5 open' })).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Logbook 6 open' })).toBeVisible();
 
     const cell = page.getByLabel('Hydrants inspected', { exact: true });
     await cell.fill('1,o80');
@@ -102,12 +110,12 @@ test('a data owner fills the month by keyboard, and explains what is bad', async
     await expect(page.getByText('Off course: 16.7 % under target')).toBeVisible();
     await expectAccessible(page);
 
-    await cell.press('Tab');
+    await page.getByLabel('Reason for Hydrants inspected').focus();
     await page.keyboard.type('Two inspectors on leave until the 4th.');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByText('Saved ', { exact: false })).toBeVisible();
     await expect(row).toContainText('Two inspectors on leave');
-    await expect(page.getByRole('link', { name: 'Logbook 4 open' })).toBeVisible();
+    await expect(page.getByRole('link', { name: 'Logbook 5 open' })).toBeVisible();
     await expect(page.locator('input:focus')).toHaveAttribute('placeholder', 'type');
     await expect(page.locator('input:focus')).toHaveValue('');
 });
@@ -207,7 +215,7 @@ test('the finder goes anywhere, the path to siblings, and the look can be change
     await page.goto('/logbook?unit=NET&period=2026-08');
     await expect(page.getByLabel('Leakage', { exact: true })).toHaveValue('64,9');
     await expectAccessible(page);
-    await page.goto('/register/LEAK?unit=NET&period=2026-08');
+    await page.goto('/register/kpi/LEAK?unit=NET&period=2026-08');
     await expect(page.getByLabel('Code')).toHaveValue('LEAK');
     await expectAccessible(page);
 });
@@ -236,7 +244,12 @@ test('says what to do where there is nothing, and where something is wrong', asy
 test('can be read at 390 wide', async ({ page }) => {
     await page.setViewportSize({ width: 390, height: 844 });
     await signIn(page, 'executive');
-    for (const path of ['/scorecard?unit=NET', '/logbook?unit=NET', '/register?unit=NET', '/register/LEAK?unit=NET']) {
+    for (const path of [
+        '/scorecard?unit=NET',
+        '/logbook?unit=NET',
+        '/register?unit=NET',
+        '/register/kpi/LEAK?unit=NET',
+    ]) {
         await page.goto(`${path}&period=2026-08`);
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
         await expectAccessible(page);

@@ -6,7 +6,9 @@ namespace App\Console\Commands;
 
 use App\Figures\ScorecardReader;
 use App\Models\Reading;
+use App\Models\Role;
 use App\Models\Unit;
+use App\Models\User;
 use App\Support\Month;
 use Database\Ostermere\Accounts;
 use Illuminate\Console\Command;
@@ -36,7 +38,7 @@ final class BenchScorecard extends Command
         $span = Span::from(is_string($this->option('span')) ? $this->option('span') : '');
 
         $database->enableQueryLog();
-        $page = $reader->page($unit, $period, $span);
+        $page = $reader->page($unit, $period, $span, User::query()->where('role', Role::Analyst->value)->firstOrFail());
         $queries = count($database->getQueryLog()) + 1;
         $database->disableQueryLog();
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Models\Unit;
+use App\Support\Trail;
 use Database\Ostermere\Loader;
 use Illuminate\Console\Command;
 
@@ -14,14 +15,14 @@ final class LoadDemo extends Command
 
     protected $description = 'Load Ostermere Water, the demonstration, if the database is empty';
 
-    public function handle(Loader $loader): int
+    public function handle(Loader $loader, Trail $trail): int
     {
         if (Unit::query()->exists()) {
             $this->line('The database holds data already; it stays as it is.');
 
             return self::SUCCESS;
         }
-        $loader->load();
+        $trail->silently($loader->load(...));
         $this->line('Ostermere Water is loaded.');
 
         return self::SUCCESS;

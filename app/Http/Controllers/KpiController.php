@@ -4,20 +4,22 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Actions\ChangeKpis;
 use App\Actions\SaveKpi;
+use App\Export\DatabaseWorkbook;
+use App\Figures\FormulaReader;
+use App\Figures\RegisterReader;
+use App\Figures\ReplayReader;
+use App\Http\Requests\BulkRequest;
+use App\Http\Requests\FormulaRequest;
 use App\Http\Requests\KpiRequest;
 use App\Http\Requests\PeriodRequest;
+use App\Http\Requests\ReplayRequest;
 use App\Http\Resources\KpiDefinition;
-use App\Http\Resources\PersonResource;
-use App\Http\Resources\RegisterLine;
-use App\Http\Resources\RegisterPage;
 use App\Models\Kpi;
-use App\Models\Theme;
 use App\Models\User;
-use App\Support\Month;
 use App\Support\NumberSetting;
 use Illuminate\Container\Attributes\CurrentUser;
-use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Http\JsonResponse;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
@@ -25,36 +27,14 @@ use OpenApi\Attributes as OA;
 
 final readonly class KpiController
 {
-    public function __construct(private FinancialYear $year) {}
+    public function __construct(private FinancialYear $year, private DatabaseWorkbook $workbook) {}
 
     #[OA\Get(path: '/api/kpis', operationId: 'register', responses: [
         new OA\Response(response: 200, description: 'The register', content: new OA\JsonContent(ref: '#/components/schemas/RegisterPage')),
     ])]
-    public function index(): JsonResponse
+    public function index(RegisterReader $register, #[CurrentUser] User $user): JsonResponse
     {
-        $kpis = Kpi::query()
-            ->with(['department', 'theme', 'measurements.owner'])->withExists('ruleSets')
-            ->get()
-            ->sortBy(fn (Kpi $kpi): array => [$kpi->theme === null ? PHP_INT_MAX : $kpi->theme->position, $kpi->measurements->first()->position ?? 0, $kpi->code]);
-
-        return new JsonResponse(new RegisterPage(
-            array_values($kpis->map(fn (Kpi $kpi): RegisterLine => new RegisterLine(
-                $kpi->code,
-                $kpi->name,
-                $kpi->measure,
-                $kpi->department->code,
-                $kpi->theme?->name,
-                $kpi->level,
-                $kpi->kind,
-                $kpi->polarity,
-                $kpi->accumulation,
-                $kpi->measurements->count(),
-                $kpi->measurements->first()?->owner?->name,
-                $kpi->lacksLimits((bool) $kpi->getAttribute('rule_sets_exists')),
-            ))->all()),
-            array_values(Theme::query()->orderBy('position')->pluck('name')->all()),
-            array_values(User::all()->sortBy('name')->map(fn (User $user): PersonResource => new PersonResource($user->id, $user->name))->all()),
-        ));
+        return new JsonResponse($register->page($user));
     }
 
     #[OA\Get(path: '/api/kpis/{kpi}', operationId: 'kpi', parameters: [
@@ -92,12 +72,49 @@ final readonly class KpiController
         return new JsonResponse($this->definition($save($request->draft(), $kpi), $view->period(), $user));
     }
 
+    #[OA\Patch(path: '/api/kpis', operationId: 'changeKpis', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BulkInput')), responses: [
+        new OA\Response(response: 200, description: 'The register', content: new OA\JsonContent(ref: '#/components/schemas/RegisterPage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function bulk(BulkRequest $request, ChangeKpis $change, RegisterReader $register, #[CurrentUser] User $user): JsonResponse
+    {
+        $change($request->codes(), $request->changes(), $request->until(), $request->move());
+
+        return new JsonResponse($register->page($user));
+    }
+
+    #[OA\Post(path: '/api/replay', operationId: 'replay', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/period'),
+    ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/ReplayInput')), responses: [
+        new OA\Response(response: 200, description: 'The latest periods as they were judged, and as they would have been', content: new OA\JsonContent(ref: '#/components/schemas/Replay')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function replay(ReplayRequest $request, ReplayReader $reader): JsonResponse
+    {
+        return new JsonResponse($reader->replay($request));
+    }
+
+    #[OA\Post(path: '/api/formula', operationId: 'checkFormula', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/period'),
+    ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/FormulaInput')), responses: [
+        new OA\Response(response: 200, description: 'What is wrong with the formula, and what it gives', content: new OA\JsonContent(ref: '#/components/schemas/FormulaCheck')),
+    ])]
+    public function formula(FormulaRequest $request, FormulaReader $reader): JsonResponse
+    {
+        return new JsonResponse($reader->check($request));
+    }
+
     private function definition(Kpi $kpi, Period $month, User $user): KpiDefinition
     {
         $months = $this->year->months($month);
-        $kpi->load(['department', 'theme', 'ruleSets', 'measurements.unit', 'measurements.ruleSets', 'measurements.targets' => fn (HasMany $targets) => $targets
-            ->whereBetween('period', [Month::date($months[0]), Month::date($months[11])])]);
 
-        return KpiDefinition::of($kpi, $month, new NumberSetting($user->locale));
+        return KpiDefinition::of(
+            $this->workbook->kpi($kpi->id, $months[0], $months[11]),
+            $kpi->version,
+            $month,
+            $this->year,
+            new NumberSetting($user->locale),
+            User::query()->pluck('id', 'email'),
+        );
     }
 }

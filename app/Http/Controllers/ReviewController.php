@@ -35,9 +35,9 @@ final class ReviewController
     ], responses: [
         new OA\Response(response: 200, description: 'The scorecard', content: new OA\JsonContent(ref: '#/components/schemas/ScorecardPage')),
     ])]
-    public function scorecard(Unit $unit, PeriodRequest $request, ScorecardReader $reader): JsonResponse
+    public function scorecard(Unit $unit, PeriodRequest $request, ScorecardReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->page($unit, $request->period(), $request->span()));
+        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user));
     }
 
     #[OA\Get(path: '/api/measured/{measured}', operationId: 'row', parameters: [

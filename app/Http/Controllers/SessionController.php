@@ -10,8 +10,8 @@ use App\Http\Resources\SessionResource;
 use App\Http\Resources\UnitResource;
 use App\Http\Resources\UserResource;
 use App\Models\Reading;
-use App\Models\Unit;
 use App\Models\User;
+use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use Database\Ostermere\Accounts;
@@ -25,7 +25,7 @@ use OpenApi\Attributes as OA;
 
 final readonly class SessionController
 {
-    public function __construct(private Organisation $organisation, private FinancialYear $year) {}
+    public function __construct(private Organisation $organisation, private Rights $rights, private FinancialYear $year) {}
 
     #[OA\Get(path: '/api/session', operationId: 'session', responses: [
         new OA\Response(response: 200, description: 'Who is signed in', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
@@ -92,17 +92,29 @@ final readonly class SessionController
 
         return new SessionResource(
             UserResource::of($user),
-            array_values(array_map(fn (Unit $unit): UnitResource => new UnitResource(
-                $unit->code,
-                $unit->name,
-                $unit->kind,
-                $unit->parent_id === null ? null : $this->organisation->unit($unit->parent_id)->code,
-            ), $this->organisation->units())),
+            $this->units($user),
             is_string($newest) ? Month::ofDate($newest)->key() : $running->key(),
             $running->key(),
             $this->year->startMonth,
             [],
         );
+    }
+
+    /** @return list<UnitResource> those that the person may open; the topmost of them stands for the whole */
+    private function units(User $user): array
+    {
+        $seen = $this->rights->units($user);
+
+        return array_map(function (int $id) use ($seen): UnitResource {
+            $unit = $this->organisation->unit($id);
+
+            return new UnitResource(
+                $unit->code,
+                $unit->name,
+                $unit->kind,
+                $unit->parent_id === null || ! in_array($unit->parent_id, $seen, true) ? null : $this->organisation->unit($unit->parent_id)->code,
+            );
+        }, $seen);
     }
 
     /** @return list<DemoAccount> */

@@ -5,59 +5,77 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Actions\KpiDraft;
-use App\Figures\Organisation;
+use App\Figures\CellText;
+use App\Figures\CellValue;
 use App\Models\Kpi;
 use App\Models\User;
+use App\Register\DefinitionCheck;
+use App\Register\TypedDefinition;
 use App\Support\NumberSetting;
-use Brick\Math\BigDecimal;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;
+use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Accumulation;
-use Kybernet\Core\Measure\Formula;
-use Kybernet\Core\Measure\Operand;
-use Kybernet\Core\Status\Deviation;
-use Kybernet\Core\Status\Polarity;
-use Kybernet\Core\Status\Reference;
-use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Workbook\KpiEntry;
 use OpenApi\Attributes as OA;
 
 /**
- * A definition as the editor sends it. Every problem is told beside its own field, all of them at once.
+ * A definition as the editor sends it. Every problem is told beside its own field, all of them at once; what a
+ * definition may say is the core's to know.
  */
 #[OA\Schema(
     schema: 'KpiInput',
-    required: ['code', 'name', 'purpose', 'measure', 'decimals', 'scaled', 'department', 'theme', 'level', 'polarity', 'accumulation', 'rule', 'owner', 'units', 'targets', 'version'],
+    required: [
+        'code', 'name', 'purpose', 'objective', 'level', 'theme', 'department', 'source', 'dueDay', 'dataAvailable', 'definitionAgreed', 'noteRequired',
+        'kind', 'measure', 'decimals', 'scaled', 'frequency', 'accumulation', 'formula', 'min', 'max', 'materiality', 'gather', 'weightedBy',
+        'polarity', 'rule', 'texts', 'units', 'drivers', 'targets', 'yearTargets', 'version',
+    ],
     properties: [
-        new OA\Property(property: 'code', type: 'string', maxLength: 16),
-        new OA\Property(property: 'name', type: 'string', maxLength: 120),
-        new OA\Property(property: 'purpose', type: 'string', maxLength: 500),
-        new OA\Property(property: 'measure', type: 'string', maxLength: 24),
+        new OA\Property(property: 'code', type: 'string', maxLength: 64),
+        new OA\Property(property: 'name', type: 'string', maxLength: 200),
+        new OA\Property(property: 'purpose', type: 'string', maxLength: 4000),
+        new OA\Property(property: 'objective', description: 'code of the objective it serves', type: 'string', nullable: true),
+        new OA\Property(property: 'level', type: 'string', enum: ['organisational', 'departmental', 'operational']),
+        new OA\Property(property: 'theme', type: 'string', nullable: true),
+        new OA\Property(property: 'department', description: 'code of the unit that answers for it', type: 'string'),
+        new OA\Property(property: 'source', description: 'where its figures are taken from', type: 'string', maxLength: 200),
+        new OA\Property(property: 'dueDay', type: 'integer', nullable: true, maximum: 31, minimum: 1),
+        new OA\Property(property: 'dataAvailable', type: 'boolean'),
+        new OA\Property(property: 'definitionAgreed', type: 'boolean'),
+        new OA\Property(property: 'noteRequired', description: 'a bad colour must be explained before the month is handed in', type: 'boolean'),
+        new OA\Property(property: 'kind', type: 'string', enum: ['entered', 'formula', 'judged']),
+        new OA\Property(property: 'measure', type: 'string', maxLength: 60),
         new OA\Property(property: 'decimals', type: 'integer', maximum: 8, minimum: 0),
         new OA\Property(property: 'scaled', type: 'boolean'),
-        new OA\Property(property: 'department', type: 'string'),
-        new OA\Property(property: 'theme', type: 'string', nullable: true),
-        new OA\Property(property: 'level', type: 'string', enum: ['organisational', 'departmental', 'operational']),
-        new OA\Property(property: 'polarity', type: 'string', enum: ['higher', 'lower', 'none']),
-        new OA\Property(property: 'accumulation', type: 'string', enum: ['sum', 'mean', 'latest']),
+        new OA\Property(property: 'frequency', type: 'string', enum: ['week', 'month', 'quarter', 'year']),
+        new OA\Property(property: 'accumulation', type: 'string', enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute']),
+        new OA\Property(property: 'formula', type: 'string', maxLength: 2000),
+        new OA\Property(property: 'min', description: 'what a figure cannot fall below, as typed', type: 'string'),
+        new OA\Property(property: 'max', type: 'string'),
+        new OA\Property(property: 'materiality', type: 'string'),
+        new OA\Property(property: 'gather', description: 'how its units become one figure above them', type: 'string', enum: ['', 'sum', 'mean', 'weighted', 'recompute']),
+        new OA\Property(property: 'weightedBy', description: 'code of the KPI that weights the mean over units', type: 'string', nullable: true),
+        new OA\Property(property: 'polarity', type: 'string', enum: ['higher', 'lower', 'band', 'none']),
         new OA\Property(property: 'rule', ref: '#/components/schemas/Rule', nullable: true),
-        new OA\Property(property: 'owner', type: 'integer', nullable: true),
-        new OA\Property(property: 'units', type: 'array', items: new OA\Items(type: 'string')),
+        new OA\Property(property: 'texts', ref: '#/components/schemas/ColourTexts'),
+        new OA\Property(property: 'units', type: 'array', items: new OA\Items(ref: '#/components/schemas/Place')),
+        new OA\Property(property: 'drivers', type: 'array', items: new OA\Items(type: 'string')),
         new OA\Property(
             property: 'targets',
-            description: 'by unit code and month; a blank removes the target',
+            description: 'by unit code and period; a blank removes the target',
             type: 'object',
-            additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/MonthTargets'),
+            additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/PeriodTargets'),
         ),
+        new OA\Property(property: 'yearTargets', ref: '#/components/schemas/PeriodTargets', description: 'figures set for the whole financial year, by unit code'),
         new OA\Property(property: 'version', type: 'integer'),
     ],
 )]
 #[OA\Schema(
-    schema: 'MonthTargets',
-    description: 'targets by month, as this user types them',
+    schema: 'PeriodTargets',
+    description: 'targets as this user types them',
     type: 'object',
     additionalProperties: new OA\AdditionalProperties(type: 'string'),
 )]
@@ -68,7 +86,7 @@ final class KpiRequest extends FormRequest
     protected function prepareForValidation(): void
     {
         $this->merge([
-            'code' => Str::upper(trim($this->string('code')->toString())),
+            'code' => trim($this->string('code')->toString()),
             'name' => Str::squish($this->string('name')->toString()),
         ]);
     }
@@ -76,32 +94,49 @@ final class KpiRequest extends FormRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        $current = $this->current();
-
         return [
-            'code' => ['required', 'string', 'max:16', 'regex:/^[A-Z][A-Z0-9-]*$/', Rule::unique('kpis', 'code')->ignore($current)],
-            'name' => ['required', 'string', 'max:120'],
-            'purpose' => ['nullable', 'string', 'max:500'],
-            'measure' => ['nullable', 'string', 'max:24'],
+            'code' => ['required', 'string', 'max:64', 'regex:/^[A-Za-z][A-Za-z0-9_.-]*$/', Rule::unique('kpis', 'code')->ignore($this->current())],
+            'name' => ['required', 'string', 'max:200'],
+            'purpose' => ['nullable', 'string', 'max:4000'],
+            'objective' => ['nullable', 'string'],
+            'level' => ['required', 'in:organisational,departmental,operational'],
+            'theme' => ['nullable', 'string', 'max:80'],
+            'department' => ['required', 'string', Rule::exists('units', 'code')],
+            'source' => ['nullable', 'string', 'max:200'],
+            'dueDay' => ['nullable', 'integer', 'between:1,31'],
+            'dataAvailable' => ['required', 'boolean'],
+            'definitionAgreed' => ['required', 'boolean'],
+            'noteRequired' => ['required', 'boolean'],
+            'kind' => ['required', 'in:entered,formula,judged'],
+            'measure' => ['nullable', 'string', 'max:60'],
             'decimals' => ['required', 'integer', 'between:0,8'],
             'scaled' => ['required', 'boolean'],
-            'department' => ['required', 'string', Rule::exists('units', 'code')],
-            'theme' => ['nullable', 'string', 'max:80'],
-            'level' => ['required', 'in:organisational,departmental,operational'],
-            'polarity' => ['required', Rule::enum(Polarity::class)->only([Polarity::Higher, Polarity::Lower, Polarity::None])],
-            'accumulation' => ['required', Rule::enum(Accumulation::class)->only([Accumulation::Sum, Accumulation::Mean, Accumulation::Latest])],
-            'rule' => ['nullable', 'array', Rule::prohibitedIf($this->input('polarity') === Polarity::None->value)],
+            'frequency' => ['required', 'in:week,month,quarter,year'],
+            'accumulation' => ['required', 'in:sum,mean,latest,maximum,minimum,recompute'],
+            'formula' => ['nullable', 'string', 'max:2000'],
+            'gather' => ['nullable', 'in:sum,mean,weighted,recompute'],
+            'weightedBy' => ['nullable', 'string'],
+            'polarity' => ['required', 'in:higher,lower,band,none'],
+            'rule' => ['nullable', 'array'],
             'rule.from' => ['required_with:rule', 'string', new MonthRule],
-            'rule.reference' => ['required_with:rule', Rule::enum(Reference::class)->only([Reference::Target, Reference::None])],
-            'rule.measure' => ['required_with:rule', Rule::enum(Deviation::class)->only([Deviation::Percent, Deviation::Level])],
-            'rule.green' => ['required_with:rule', 'string', 'max:60'],
-            'rule.amber' => ['required_with:rule', 'string', 'max:60'],
-            'owner' => ['nullable', 'integer', Rule::exists('users', 'id')],
+            'rule.reference' => ['required_with:rule', 'in:target,prior-year,recent,year-target,none'],
+            'rule.measure' => ['required_with:rule', 'in:percent,absolute,reached,level'],
+            'texts' => ['array'],
+            'texts.*' => ['nullable', 'string', 'max:4000'],
             'units' => ['required', 'array', 'min:1'],
-            'units.*' => ['string', Rule::exists('units', 'code')],
+            'units.*.unit' => ['required', 'string', 'distinct', Rule::exists('units', 'code')],
+            'units.*.weight' => ['required', 'numeric', 'between:0,1000000'],
+            'units.*.owner' => ['nullable', 'integer', Rule::exists('users', 'id')],
+            'units.*.from' => ['nullable', 'string', new MonthRule],
+            'units.*.to' => ['nullable', 'string', new MonthRule],
+            'units.*.gathered' => ['required', 'boolean'],
+            'units.*.rule' => ['nullable', 'array'],
+            'units.*.rule.from' => ['required_with:units.*.rule', 'string', new MonthRule],
+            'drivers' => ['array'],
+            'drivers.*' => ['string'],
             'targets' => ['array'],
             'targets.*' => ['array'],
-            'targets.*.*' => ['nullable', 'string', 'max:60'],
+            'yearTargets' => ['array'],
             'version' => ['required', 'integer', 'min:0'],
         ];
     }
@@ -111,60 +146,46 @@ final class KpiRequest extends FormRequest
     {
         return [
             'code.required' => 'A KPI needs a short code.',
-            'code.regex' => 'A code starts with a letter and has only letters, digits and hyphens.',
-            'code.max' => 'A code has up to 16 characters.',
+            'code.regex' => 'A code starts with a letter and has only letters, digits, hyphens, points and underscores.',
+            'code.max' => 'A code has up to 64 characters.',
             'code.unique' => 'The code :input is taken by another KPI.',
             'name.required' => 'A KPI needs a name.',
-            'name.max' => 'A name has up to 120 characters.',
+            'name.max' => 'A name has up to 200 characters.',
             'decimals.*' => 'From 0 to 8 decimals can be shown.',
-            'measure.max' => 'A unit of measure has up to 24 characters.',
-            'purpose.max' => 'Keep the definition to 500 characters.',
+            'dueDay.*' => 'A due day is a day of the month, from 1 to 31.',
+            'measure.max' => 'A unit of measure has up to 60 characters.',
+            'purpose.max' => 'Keep the definition to 4,000 characters.',
+            'source.max' => 'Keep the source to 200 characters.',
             'department.*' => 'Choose the department that answers for it.',
-            'rule.prohibited' => 'A KPI that is only tracked has no limits.',
-            'rule.green.required_with' => 'Say up to where it is on course.',
-            'rule.amber.required_with' => 'Say up to where it is drifting.',
             'units.required' => 'Choose at least one unit where it is measured.',
             'units.min' => 'Choose at least one unit where it is measured.',
+            'units.*.weight.*' => 'A weight is a number from 0 to 1,000,000.',
         ];
     }
 
     /** @return list<callable(Validator): void> */
-    public function after(Organisation $organisation): array
+    public function after(DefinitionCheck $check, TypedDefinition $definition, FinancialYear $year): array
     {
-        return [function (Validator $validator) use ($organisation): void {
+        return [function (Validator $validator) use ($check, $definition, $year): void {
             $this->refuseDuplicateName($validator);
-            $this->refuseBeyondEditor($validator);
-            $this->refuseRenamedOperand($validator);
             if ($validator->errors()->isNotEmpty()) {
                 return;
             }
-            $department = $organisation->byCode($this->string('department')->toString());
-            $units = [];
-            foreach ($this->array('units') as $code) {
-                $unit = $organisation->byCode($code);
-                if ($department === null || $unit === null || ! in_array($unit->id, $organisation->below($department->id), true)) {
-                    $validator->errors()->add('units', ($unit->name ?? $code).' is not part of '.($department->name ?? 'the department').'.');
-
-                    continue;
-                }
-                $units[$code] = $unit->id;
+            /** @var User $user */
+            $user = $this->user();
+            [$kpi, $typed, $problems] = $definition($this->all(), $this->current(), new NumberSetting($user->locale));
+            foreach ($problems as $field => $message) {
+                $validator->errors()->add($field, $message);
             }
-            $rule = $this->rule($validator);
-            $targets = $this->targets($validator, $units);
-            if ($validator->errors()->isEmpty() && $department !== null) {
-                $this->draft = new KpiDraft(
-                    $this->safe(['code', 'name', 'decimals', 'scaled', 'level', 'polarity', 'accumulation']) + [
-                        'purpose' => $this->string('purpose')->toString(),
-                        'measure' => $this->string('measure')->toString(),
-                        'department_id' => $department->id,
-                    ],
-                    $this->filled('theme') ? $this->string('theme')->toString() : null,
-                    $rule,
-                    $this->filled('owner') ? $this->integer('owner') : null,
-                    array_values($units),
-                    $targets,
-                    $this->integer('version'),
-                );
+            if ($validator->errors()->isNotEmpty()) {
+                return;
+            }
+            [$entries, $found] = $check([['replaces' => $this->current()?->code, 'kpi' => $kpi]]);
+            foreach ($found[0] ?? [] as $pointer => $message) {
+                $validator->errors()->add($typed->field($pointer), $message);
+            }
+            if (isset($entries[0])) {
+                $this->draft = $this->drafted($validator, $entries[0], $year, new CellText(new NumberSetting($user->locale)));
             }
         }];
     }
@@ -181,28 +202,6 @@ final class KpiRequest extends FormRequest
         return $kpi instanceof Kpi ? $kpi : null;
     }
 
-    private function refuseBeyondEditor(Validator $validator): void
-    {
-        $current = $this->current()?->load(['ruleSets', 'measurements.ruleSets']);
-        if ($current?->fitsEditor() === false) {
-            $validator->errors()->add('code', "The definition of {$current->code} says more than can be changed here; change it in a workbook.");
-        }
-    }
-
-    /** A formula names KPIs by their codes. */
-    private function refuseRenamedOperand(Validator $validator): void
-    {
-        $current = $this->current();
-        if ($current === null || $current->code === $this->string('code')->toString()) {
-            return;
-        }
-        foreach (Kpi::query()->whereNotNull('formula')->get(['name', 'formula']) as $other) {
-            if (in_array($current->code, array_map(fn (Operand $operand): string => $operand->code, Formula::parse((string) $other->formula)->operands), true)) {
-                $validator->errors()->add('code', "The formula of {$other->name} names it {$current->code}.");
-            }
-        }
-    }
-
     /** The database compares names without regard to case, and so does the message. */
     private function refuseDuplicateName(Validator $validator): void
     {
@@ -214,62 +213,43 @@ final class KpiRequest extends FormRequest
         }
     }
 
-    private function rule(Validator $validator): ?RuleSet
+    private function drafted(Validator $validator, KpiEntry $entry, FinancialYear $year, CellText $text): ?KpiDraft
     {
-        if ($this->input('rule') === null) {
-            return null;
-        }
-        $green = $this->figure($validator, 'rule.green');
-        $amber = $this->figure($validator, 'rule.amber');
-        $polarity = Polarity::from($this->string('polarity')->toString());
-        $accumulation = Accumulation::from($this->string('accumulation')->toString());
-        $reference = Reference::from($this->string('rule.reference')->toString());
-        $measure = Deviation::from($this->string('rule.measure')->toString());
-        if ($green === null || $amber === null) {
-            return null;
-        }
-        $problems = RuleSet::problems($polarity, $accumulation, $reference, $measure, $green, $amber);
-        foreach ($problems as $member => $problem) {
-            $validator->errors()->add($member === 'polarity' ? 'polarity' : "rule.{$member}", $problem);
-        }
+        $units = array_fill_keys(array_map(fn ($unit): string => $unit->placed->unit, $entry->units), true);
+        $read = function (string $field, mixed $typed) use ($validator, $entry, $text): CellValue {
+            try {
+                return $text->read($entry->definition, is_string($typed) ? $typed : '', true);
+            } catch (InvalidArgumentException $problem) {
+                $validator->errors()->add($field, $problem->getMessage());
 
-        return $problems === []
-            ? RuleSet::define($polarity, $accumulation, Period::parse($this->string('rule.from')->toString()), $reference, $measure, $green, $amber)
-            : null;
-    }
-
-    /**
-     * @param  array<string, int>  $units
-     * @return array<int, array<string, string|null>> by unit and month; null removes
-     */
-    private function targets(Validator $validator, array $units): array
-    {
+                return new CellValue;
+            }
+        };
         $targets = [];
-        foreach ($this->array('targets') as $code => $months) {
-            foreach (isset($units[$code]) ? $months : [] as $month => $typed) {
-                $field = "targets.{$code}.{$month}";
-                if (preg_match('/\A(199\d|20\d\d)-(0[1-9]|1[0-2])\z/', (string) $month) !== 1) {
-                    $validator->errors()->add($field, 'This is not a month such as 2026-08.');
-
-                    continue;
+        foreach (array_intersect_key($this->array('targets'), $units) as $unit => $periods) {
+            foreach ($periods as $key => $typed) {
+                $field = "targets.{$unit}.{$key}";
+                try {
+                    $targets[$unit][Period::parse((string) $key, $entry->definition->frequency)->key()] = $read($field, $typed);
+                } catch (InvalidArgumentException $problem) {
+                    // A target of another frequency is left over from before the KPI's was changed.
+                    if ($typed !== null && $typed !== '') {
+                        $validator->errors()->add($field, $problem->getMessage());
+                    }
                 }
-                $targets[$units[$code]][(string) $month] = $this->figure($validator, $field)?->__toString();
             }
         }
-
-        return $targets;
-    }
-
-    private function figure(Validator $validator, string $field): ?BigDecimal
-    {
-        /** @var User $user */
-        $user = $this->user();
-        try {
-            return (new NumberSetting($user->locale))->read($this->string($field)->toString());
-        } catch (InvalidArgumentException $error) {
-            $validator->errors()->add($field, $error->getMessage());
-
-            return null;
+        $yearTargets = [];
+        foreach (array_intersect_key($this->array('yearTargets'), $units) as $unit => $typed) {
+            $yearTargets[$unit] = $read("yearTargets.{$unit}", $typed);
         }
+
+        return $validator->errors()->isNotEmpty() ? null : new KpiDraft(
+            $entry,
+            $targets,
+            $yearTargets,
+            (int) substr($year->of(Period::parse($this->string('period')->toString()))->key(), 2),
+            $this->integer('version'),
+        );
     }
 }

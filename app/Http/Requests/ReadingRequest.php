@@ -4,27 +4,26 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Models\User;
-use App\Support\Month;
+use App\Actions\NoteDraft;
+use App\Figures\CellText;
+use App\Figures\CellValue;
 use App\Support\NumberSetting;
-use Brick\Math\BigDecimal;
-use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;
-use Kybernet\Core\Calendar\Period;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(
     schema: 'ReadingInput',
     required: ['typed', 'version'],
     properties: [
-        new OA\Property(property: 'typed', description: 'the figure as typed; blank takes the reading back', type: 'string'),
+        new OA\Property(property: 'typed', description: 'the figure as typed, or the colour of a judged KPI; blank takes the reading back', type: 'string'),
         new OA\Property(property: 'version', description: 'the version that was seen; 0 when there was none', type: 'integer'),
+        new OA\Property(property: 'note', ref: '#/components/schemas/NoteInput', description: 'the reason that a colour is given with', nullable: true),
     ],
 )]
-final class ReadingRequest extends FormRequest
+final class ReadingRequest extends CellRequest
 {
-    private ?BigDecimal $figure = null;
+    private CellValue $value;
 
     /** @return array<string, mixed> */
     public function rules(): array
@@ -32,36 +31,36 @@ final class ReadingRequest extends FormRequest
         return [
             'typed' => ['present', 'nullable', 'string', 'max:60'],
             'version' => ['required', 'integer', 'min:0'],
+            'note' => ['nullable', 'array'],
+            ...NoteRequest::parts('note.'),
         ];
+    }
+
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return NoteRequest::words('note.');
     }
 
     /** @return list<callable(Validator): void> */
     public function after(): array
     {
         return [function (Validator $validator): void {
-            if ($this->period()->compareTo(Month::running()) > 0) {
-                $validator->errors()->add('typed', Month::words($this->period()).' has not begun yet.');
-            }
-            /** @var User $user */
-            $user = $this->user();
             try {
-                $this->figure = (new NumberSetting($user->locale))->read($this->string('typed')->toString());
+                $this->value = (new CellText(new NumberSetting($this->person()->locale)))->read($this->facts()->measurement->definition, $this->string('typed')->toString(), false);
             } catch (InvalidArgumentException $error) {
                 $validator->errors()->add('typed', $error->getMessage());
             }
         }];
     }
 
-    public function figure(): ?BigDecimal
+    public function value(): CellValue
     {
-        return $this->figure;
+        return $this->value;
     }
 
-    public function period(): Period
+    public function note(): ?NoteDraft
     {
-        /** @var string $period the route lets nothing else through */
-        $period = $this->route('period');
-
-        return Period::parse($period);
+        return $this->input('note') === null ? null : NoteRequest::draft($this, 'note.');
     }
 }

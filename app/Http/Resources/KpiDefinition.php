@@ -4,77 +4,177 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Models\Kpi;
-use App\Models\KpiUnit;
-use App\Models\RuleSet;
-use App\Models\Target;
-use App\Support\Month;
+use App\Figures\CellText;
+use App\Figures\CellValue;
 use App\Support\NumberSetting;
+use Illuminate\Support\Collection;
+use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Workbook\KpiEntry;
+use Kybernet\Core\Workbook\KpiUnitEntry;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI as the editor shows it. Figures are as this user would type them.')]
 final readonly class KpiDefinition
 {
     /**
-     * @param  list<string>  $units
+     * @param  list<PlaceResource>  $units
+     * @param  list<string>  $drivers
+     * @param  list<string>  $periods
+     * @param  list<RuleResource>  $history
+     * @param  list<string>  $openQuestions
      */
     private function __construct(
         #[OA\Property] public string $code,
         #[OA\Property] public string $name,
         #[OA\Property] public string $purpose,
+        #[OA\Property(description: 'code of the objective it serves')] public ?string $objective,
+        #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
+        #[OA\Property] public ?string $theme,
+        #[OA\Property(description: 'code of the department')] public string $department,
+        #[OA\Property] public string $source,
+        #[OA\Property] public ?int $dueDay,
+        #[OA\Property] public bool $dataAvailable,
+        #[OA\Property] public bool $definitionAgreed,
+        #[OA\Property] public bool $noteRequired,
+        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
         #[OA\Property] public string $measure,
         #[OA\Property(minimum: 0, maximum: 8)] public int $decimals,
         #[OA\Property(description: 'shown in k, m or bn where it grows large')] public bool $scaled,
-        #[OA\Property(description: 'code of the department')] public string $department,
-        #[OA\Property] public ?string $theme,
-        #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
-        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
+        #[OA\Property(enum: ['week', 'month', 'quarter', 'year'])] public string $frequency,
         #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
+        #[OA\Property] public string $formula,
+        #[OA\Property] public string $min,
+        #[OA\Property] public string $max,
+        #[OA\Property] public string $materiality,
+        #[OA\Property(enum: ['', 'sum', 'mean', 'weighted', 'recompute'])] public string $gather,
+        #[OA\Property] public ?string $weightedBy,
+        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
         #[OA\Property(description: 'the rule set in force in the month asked for')] public ?RuleResource $rule,
-        #[OA\Property(description: 'who enters its figures')] public ?int $owner,
-        #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the units where it is measured')]
-        public array $units,
+        #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Place'))] public array $units,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the KPIs that drive it')] public array $drivers,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'its periods in the financial year asked for')] public array $periods,
         #[OA\Property(
             type: 'object',
-            description: 'targets by unit code and month, of the financial year asked for',
-            additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/MonthTargets'),
+            description: 'targets by unit code and period, of the financial year asked for',
+            additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/PeriodTargets'),
         )]
         public object $targets,
-        #[OA\Property(description: 'whether the editor has a place for all of it; a workbook can say more')] public bool $fitsEditor,
+        #[OA\Property(ref: '#/components/schemas/PeriodTargets', description: 'figures set for the whole financial year, by unit code')] public object $yearTargets,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Rule'), description: 'all rule sets, newest first')] public array $history,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'what must be asked before it can be relied on')] public array $openQuestions,
         #[OA\Property(description: 'send it back to change the definition; 0 for a new one')] public int $version,
     ) {}
 
-    /** @param  Kpi  $kpi with rule sets, measurements, their units and their targets of the year */
-    public static function of(Kpi $kpi, Period $month, NumberSetting $setting): self
+    /**
+     * @param  Period  $month  any month of the financial year whose targets are shown
+     * @param  Collection<string, int>  $people  identities by e-mail address
+     */
+    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people): self
     {
-        $rule = $kpi->ruleSets->first(fn (RuleSet $rule): bool => Month::ofDate($rule->valid_from)->compareTo($month) <= 0)
-            ?? $kpi->ruleSets->last();
+        $definition = $kpi->definition;
+        $text = new CellText($setting);
+        $months = $year->months($month);
+        $periods = array_map(fn (Period $period): string => $period->key(), $year->endingIn($definition->frequency, $months[0], $months[11]));
+        $financial = $year->of($month)->key();
         $targets = [];
-        foreach ($kpi->measurements as $measured) {
-            $targets[$measured->unit->code] = (object) $measured->targets->whereNotNull('target')
-                ->mapWithKeys(fn (Target $target): array => [Month::ofDate($target->period)->key() => $setting->write($target->target)])
-                ->all();
+        $yearTargets = [];
+        foreach ($kpi->units as $unit) {
+            $code = $unit->placed->unit;
+            $upper = $unit->placed->upperTargets->all();
+            $own = array_intersect_key($unit->placed->targets->all(), array_fill_keys($periods, true));
+            $targets[$code] = (object) array_combine(array_keys($own), array_map(
+                fn (string $figure, string $key): string => $text->write($definition, $kpi->isScaled, CellValue::kept($figure, $upper[$key] ?? null)),
+                $own,
+                array_keys($own),
+            ));
+            $set = $unit->placed->yearTargets[$financial] ?? null;
+            if ($set !== null && $definition->frequency !== Frequency::Year) {
+                $yearTargets[$code] = $text->write($definition, $kpi->isScaled, CellValue::kept($set, $unit->placed->upperYearTargets[$financial] ?? null));
+            }
         }
+        $rule = self::inForce($definition->rules, $month);
 
         return new self(
             $kpi->code,
             $kpi->name,
-            $kpi->purpose,
-            $kpi->measure,
-            $kpi->decimals,
-            $kpi->scaled,
-            $kpi->department->code,
-            $kpi->theme?->name,
-            $kpi->level,
-            $kpi->polarity,
-            $kpi->accumulation,
-            $rule === null || ! $kpi->fitsEditor() ? null : RuleResource::of($rule, $setting),
-            $kpi->measurements->first()?->owner_id,
-            array_values($kpi->measurements->map(fn (KpiUnit $measured): string => $measured->unit->code)->all()),
+            $kpi->purpose ?? '',
+            $kpi->objective,
+            $kpi->level ?? 'departmental',
+            $kpi->theme,
+            $kpi->department ?? '',
+            $kpi->sourcing->source ?? '',
+            $kpi->sourcing->dueDay,
+            $kpi->sourcing->isAvailable,
+            $kpi->sourcing->isAgreed,
+            $kpi->sourcing->needsNote,
+            $definition->kind->value,
+            $definition->measure,
+            $definition->decimals,
+            $kpi->isScaled,
+            $definition->frequency->value,
+            $definition->accumulation->value,
+            $definition->formula->text ?? '',
+            $setting->write($definition->min),
+            $setting->write($definition->max),
+            $definition->materiality?->isZero() === false ? $setting->write($definition->materiality) : '',
+            $definition->gathering->value ?? '',
+            $definition->weightedBy,
+            $definition->polarity->value,
+            $rule === null ? null : RuleResource::of($rule, $setting),
+            ColourTexts::of($kpi->texts),
+            array_map(fn (KpiUnitEntry $unit): PlaceResource => self::place($unit, $month, $setting, $people), $kpi->units),
+            $kpi->drivers,
+            $periods,
             (object) $targets,
-            $kpi->fitsEditor(),
-            $kpi->version,
+            (object) $yearTargets,
+            self::history($definition, $setting),
+            $kpi->sourcing->openQuestions(
+                array_filter($kpi->units, fn (KpiUnitEntry $unit): bool => $unit->owner === null && ! $unit->placed->isGathered) === [],
+                $definition->formula === null,
+            ),
+            $version,
         );
+    }
+
+    /** @param  Collection<string, int>  $people */
+    private static function place(KpiUnitEntry $unit, Period $month, NumberSetting $setting, Collection $people): PlaceResource
+    {
+        $own = self::inForce($unit->placed->ownRules, $month);
+
+        return new PlaceResource(
+            $unit->placed->unit,
+            $unit->weight->toFloat(),
+            $unit->owner === null ? null : $people->get($unit->owner),
+            $unit->placed->tenure->from?->key(),
+            $unit->placed->tenure->to?->key(),
+            $unit->placed->isGathered,
+            $own === null ? null : RuleResource::of($own, $setting),
+        );
+    }
+
+    /**
+     * The rule set in force in the month; before any is, the first that will be.
+     *
+     * @param  list<RuleSet>  $rules
+     */
+    private static function inForce(array $rules, Period $month): ?RuleSet
+    {
+        usort($rules, fn (RuleSet $one, RuleSet $other): int => $one->from->compareTo($other->from));
+
+        return Definition::inForce($rules, $month) ?? $rules[0] ?? null;
+    }
+
+    /** @return list<RuleResource> */
+    private static function history(Definition $definition, NumberSetting $setting): array
+    {
+        $rules = $definition->rules;
+        usort($rules, fn (RuleSet $one, RuleSet $other): int => $other->from->compareTo($one->from));
+
+        return array_map(fn (RuleSet $rule): RuleResource => RuleResource::of($rule, $setting), $rules);
     }
 }

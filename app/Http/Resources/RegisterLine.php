@@ -9,18 +9,27 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A KPI in the list of the register.')]
 final readonly class RegisterLine
 {
+    /**
+     * @param  list<string>  $units
+     * @param  list<string>  $owners
+     * @param  list<string>  $open
+     */
     public function __construct(
         #[OA\Property] public string $code,
         #[OA\Property] public string $name,
         #[OA\Property] public string $measure,
         #[OA\Property(description: 'code of the department')] public string $department,
         #[OA\Property] public ?string $theme,
+        #[OA\Property(description: 'code of the objective it serves')] public ?string $objective,
         #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
         #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(enum: ['week', 'month', 'quarter', 'year'])] public string $frequency,
         #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
         #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
-        #[OA\Property(description: 'in how many units it is measured')] public int $units,
-        #[OA\Property] public ?string $owner,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the units where it is measured')] public array $units,
+        #[OA\Property(items: new OA\Items(type: 'string'))] public array $owners,
         #[OA\Property(description: 'it is to be judged, but no limits say how')] public bool $lacksLimits,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'what must be asked before it can be relied on')] public array $open,
+        #[OA\Property(description: 'its last month, 2026-04, once it is measured nowhere any longer; null while it is')] public ?string $retired,
     ) {}
 }

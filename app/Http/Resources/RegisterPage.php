@@ -11,12 +11,14 @@ final readonly class RegisterPage
 {
     /**
      * @param  list<RegisterLine>  $kpis
-     * @param  list<string>  $themes
+     * @param  list<ListItem>  $themes
+     * @param  list<ListItem>  $objectives
      * @param  list<PersonResource>  $people
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RegisterLine'))] public array $kpis,
-        #[OA\Property(items: new OA\Items(type: 'string'))] public array $themes,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ListItem'))] public array $themes,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ListItem'))] public array $objectives,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Person'))] public array $people,
     ) {}
 }

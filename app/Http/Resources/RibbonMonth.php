@@ -14,5 +14,6 @@ final readonly class RibbonMonth
         #[OA\Property(description: 'readings that should arrive')] public int $expected,
         #[OA\Property(description: 'readings that have arrived')] public int $reported,
         #[OA\Property(ref: StatusSchema::REF, description: 'the roll-up of the unit')] public string $status,
+        #[OA\Property(description: 'nothing in it can change until somebody reopens it')] public bool $closed,
     ) {}
 }

@@ -4,30 +4,43 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Models\RuleSet;
-use App\Support\Month;
 use App\Support\NumberSetting;
+use Kybernet\Core\Status\RuleSet;
 use OpenApi\Attributes as OA;
 
-#[OA\Schema(schema: 'Rule', description: 'What green, amber and red mean, from a month on.')]
+#[OA\Schema(schema: 'Rule', description: 'What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none.')]
 final readonly class RuleResource
 {
     private function __construct(
         #[OA\Property(description: 'the first month that it judges, 2026-04')] public string $from,
-        #[OA\Property(enum: ['target', 'none'])] public string $reference,
-        #[OA\Property(enum: ['percent', 'level'])] public string $measure,
-        #[OA\Property(description: 'as this user would type it')] public string $green,
-        #[OA\Property(description: 'as this user would type it')] public string $amber,
+        #[OA\Property(enum: ['target', 'prior-year', 'recent', 'year-target', 'none'])] public string $reference,
+        #[OA\Property(enum: ['percent', 'absolute', 'reached', 'level'])] public string $measure,
+        #[OA\Property] public string $green,
+        #[OA\Property] public string $amber,
+        #[OA\Property(description: 'of recent periods: how many')] public ?int $periods,
+        #[OA\Property(description: 'a level beyond green that is marked when it is reached')] public string $stretch,
+        #[OA\Property(description: "of a band's level")] public string $low,
+        #[OA\Property(description: "of a band's level")] public string $high,
+        #[OA\Property(description: 'how far below the band amber reaches')] public string $marginLow,
+        #[OA\Property(description: 'how far above the band amber reaches')] public string $marginHigh,
     ) {}
 
     public static function of(RuleSet $rule, NumberSetting $setting): self
     {
+        $isBand = $rule->margins !== null;
+
         return new self(
-            Month::ofDate($rule->valid_from)->key(),
-            $rule->reference,
-            $rule->measure,
-            $setting->write($rule->green),
-            $setting->write($rule->amber),
+            $rule->from->key(),
+            $rule->reference->value,
+            $rule->measure->value,
+            $isBand ? '' : $setting->write($rule->green),
+            $isBand ? '' : $setting->write($rule->amber),
+            $rule->periods,
+            $setting->write($rule->stretch),
+            $isBand ? $setting->write($rule->green) : '',
+            $isBand ? $setting->write($rule->amber) : '',
+            $setting->write($rule->margins[0] ?? null),
+            $setting->write($rule->margins[1] ?? null),
         );
     }
 }

@@ -36,6 +36,7 @@ final readonly class ScorecardRow
         #[OA\Property] public int $expected,
         #[OA\Property] public int $reported,
         #[OA\Property] public bool $hasNote,
+        #[OA\Property(description: 'the day up to which its figure counts, where a period of it was not over')] public ?string $asOf,
     ) {}
 
     public static function of(
@@ -43,7 +44,7 @@ final readonly class ScorecardRow
         Assessment $assessed,
         Movement $movement,
         Status $monthStatus,
-        Period $chosen,
+        Period $latest,
         bool $hasNote,
     ): self {
         return new self(
@@ -61,11 +62,12 @@ final readonly class ScorecardRow
             Difference::of($assessed->variance, $kpi),
             Difference::of($assessed->change, $kpi),
             ZonesResource::of($assessed->zones(), $kpi->measurement->definition->polarity),
-            WakePoint::ofMonths($kpi, $chosen),
+            WakePoint::upTo($kpi, $latest),
             $monthStatus->value,
             count($assessed->figures->due),
             count($assessed->figures->reported),
             $hasNote,
+            $kpi->provisional($assessed->figures->reported),
         );
     }
 

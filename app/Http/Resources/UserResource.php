@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Models\Kpi;
+use App\Models\Role;
 use App\Models\User;
 use OpenApi\Attributes as OA;
 
@@ -17,10 +18,12 @@ final readonly class UserResource
         #[OA\Property(description: 'code of the unit where the person belongs')] public string $unit,
         #[OA\Property(description: 'number setting')] public string $locale,
         #[OA\Property(description: 'may define KPIs')] public bool $defines,
+        #[OA\Property(description: 'may enter figures')] public bool $logs,
+        #[OA\Property(description: 'sees every unit and figure')] public bool $seesAll,
     ) {}
 
     public static function of(User $user): self
     {
-        return new self($user->name, $user->role->words(), $user->unit->code, $user->locale, $user->can('define', Kpi::class));
+        return new self($user->name, $user->role->words(), $user->unit->code, $user->locale, $user->can('define', Kpi::class), $user->role !== Role::Executive, in_array($user->role, [Role::Analyst, Role::Executive], true));
     }
 }

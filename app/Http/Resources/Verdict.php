@@ -18,9 +18,10 @@ final readonly class Verdict
         #[OA\Property(description: 'how many months in a row it has had this colour, in words; null for one')]
         public ?string $streak,
         #[OA\Property(description: 'amber and red ask for a note')] public bool $wantsNote,
+        #[OA\Property(description: 'asked where the figure is unusual, and blocking nothing; blank where it is not')] public string $question,
     ) {}
 
-    public static function of(Assessment $assessed, ?Streak $streak): self
+    public static function of(Assessment $assessed, ?Streak $streak, string $question = ''): self
     {
         return new self(
             $assessed->status->value,
@@ -29,6 +30,7 @@ final readonly class Verdict
                 ? null
                 : "{$streak->status->words()} for {$streak->length} months in a row.",
             Exceptions::wantsNote($assessed->status),
+            $question,
         );
     }
 }

@@ -9,27 +9,27 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
 use OpenApi\Attributes as OA;
 
-#[OA\Schema(description: 'One month of the small history line.')]
+#[OA\Schema(description: 'One period of the small history line.')]
 final readonly class WakePoint
 {
-    private const MONTHS = 13;
+    private const PERIODS = 13;
 
     private function __construct(
-        #[OA\Property(description: 'a month, 2026-08')] public string $period,
+        #[OA\Property(description: 'in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2')] public string $period,
         #[OA\Property] public ?string $actual,
         #[OA\Property] public ?string $target,
     ) {}
 
-    /** @return list<self> the 13 months that end at the chosen one */
-    public static function ofMonths(KpiFacts $kpi, Period $chosen): array
+    /** @return list<self> the 13 periods that end at the latest */
+    public static function upTo(KpiFacts $kpi, Period $latest): array
     {
         $measurement = $kpi->measurement;
 
-        return array_map(fn (Period $month): self => new self(
-            $month->key(),
-            self::written($kpi->shows($measurement->actuals->figure($month))),
-            self::written($measurement->targets->line->figure($month)),
-        ), $chosen->plus(1 - self::MONTHS)->to($chosen));
+        return array_map(fn (Period $period): self => new self(
+            $period->key(),
+            self::written($kpi->shows($measurement->actuals->figure($period))),
+            self::written($measurement->targets->line->figure($period)),
+        ), $latest->plus(1 - self::PERIODS)->to($latest));
     }
 
     private static function written(?Exact $figure): ?string

@@ -16,10 +16,18 @@ final readonly class ZonesResource
         public bool $higherIsBetter,
         #[OA\Property] public string $green,
         #[OA\Property] public string $amber,
+        #[OA\Property(description: 'of a band: where green begins; green and amber are then its upper ends')] public ?string $greenLow,
+        #[OA\Property(description: 'of a band: where amber begins')] public ?string $amberLow,
     ) {}
 
     public static function of(?Zones $zones, Polarity $polarity): ?self
     {
-        return $zones === null || $zones->greenBand !== null ? null : new self($polarity === Polarity::Higher, (string) $zones->green, (string) $zones->amber);
+        return $zones === null ? null : new self(
+            $polarity === Polarity::Higher,
+            (string) $zones->green,
+            (string) $zones->amber,
+            $zones->greenBand === null ? null : (string) $zones->greenBand->low,
+            $zones->amberBand === null ? null : (string) $zones->amberBand->low,
+        );
     }
 }

@@ -14,6 +14,17 @@ enum Frequency: string
     case Quarter = 'quarter';
     case Year = 'year';
 
+    /** That of a period as it is written; anything that is no week, quarter or year counts as a month. */
+    public static function ofKey(string $period): self
+    {
+        return match (true) {
+            preg_match('/\A\d{4}-W/', $period) === 1 => self::Week,
+            preg_match('/\AFY\d{4}-Q/', $period) === 1 => self::Quarter,
+            str_starts_with($period, 'FY') => self::Year,
+            default => self::Month,
+        };
+    }
+
     /** One period of it as people write it, for messages. */
     public function example(): string
     {

@@ -46,8 +46,18 @@ final readonly class Definition
     /** @param  list<RuleSet>  $rules */
     public function withRules(array $rules): self
     {
+        return $this->judgedBy($this->polarity, $this->accumulation, $rules);
+    }
+
+    /**
+     * The same KPI with another idea of good.
+     *
+     * @param  list<RuleSet>  $rules
+     */
+    public function judgedBy(Polarity $polarity, Accumulation $accumulation, array $rules): self
+    {
         return new self(
-            $this->measure, $this->decimals, $this->polarity, $this->accumulation, $rules, $this->kind, $this->frequency, $this->min, $this->max,
+            $this->measure, $this->decimals, $polarity, $accumulation, $rules, $this->kind, $this->frequency, $this->min, $this->max,
             $this->materiality, $this->formula, $this->gathering, $this->weightedBy,
         );
     }

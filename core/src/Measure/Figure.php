@@ -47,8 +47,8 @@ final class Figure
     public static function typed(string $text, string $decimalSeparator): ?BigDecimal
     {
         // Spreadsheets and word processors put the several Unicode blanks and minus signs for the plain ones.
-        $plain = preg_replace('/[\s\x{00A0}\x{2007}\x{2009}\x{202F}]+/u', ' ', trim($text, " \t\r\n\u{00A0}\u{202F}"));
-        $plain = str_replace(["\u{2212}", "\u{2013}"], '-', $plain ?? $text);
+        $plain = trim(preg_replace('/[\s\x{00A0}\x{2007}\x{2009}\x{202F}]+/u', ' ', $text) ?? $text);
+        $plain = str_replace(["\u{2212}", "\u{2013}"], '-', $plain);
         if ($plain === '') {
             return null;
         }

@@ -56,6 +56,12 @@ final readonly class TargetLine
         return new self(new Series([]), array_filter($targets, fn (?Exact $target): bool => $target !== null), []);
     }
 
+    /** The same line with other targets of single periods; those that follow from a year's figure stay. */
+    public function withOwn(Series $own): self
+    {
+        return new self($own, $this->fromYear, $this->years);
+    }
+
     public function has(Period $period): bool
     {
         return $this->own->has($period) || isset($this->fromYear[$period->key()]);

@@ -22,7 +22,8 @@ final class Explanation
 
     private const MOST_DECIMALS = 12;
 
-    public static function of(Evidence $evidence, Status $status): string
+    /** @param  bool  $isDated  whether it says since when the limits hold; limits that are only tried hold since never */
+    public static function of(Evidence $evidence, Status $status, bool $isDated = true): string
     {
         $rule = $evidence->rule;
         if ($evidence->kpi->kind === Kind::Judged && $evidence->isDue) {
@@ -37,7 +38,7 @@ final class Explanation
             $status === Status::NotJudged && $evidence->reference !== null => 'Not judged: there is no share of '.self::noun($rule).', which is not above 0.',
             $status === Status::NotJudged => "Not judged: {$evidence->gap}.",
             default => "{$status->words()}: ".self::found($evidence, $rule, $evidence->actual).' '.self::limits($evidence, $rule)
-                .self::stretch($evidence, $status)." Limits since {$rule->from->words()}.",
+                .self::stretch($evidence, $status).($isDated ? " Limits since {$rule->from->words()}." : ''),
         };
     }
 

@@ -72,6 +72,12 @@ final readonly class ControlChart
         );
     }
 
+    /** Whether a figure lies beyond the limits, on either side. */
+    public function isOutside(float $figure): bool
+    {
+        return self::isBeyond($figure, $this->upper, 1) || self::isBeyond($figure, $this->lower, -1);
+    }
+
     /**
      * @param  list<array{Period, float|null}>  $latest
      * @return list<Signal>

@@ -52,7 +52,8 @@ final class FiguresReader
                 $row->refuse('actual', 'not-allowed', $kind === Kind::Formula ? 'A formula KPI is worked out, not entered.' : 'This figure is gathered from the units below, not entered.');
             }
         }
-        if (! $row->has('actual') && ! $row->has('status') && $note === null) {
+        $isNoted = $note !== null || $row->text('outlook') !== null || $row->text('doing') !== null;
+        if (! $row->has('actual') && ! $row->has('status') && ! $isNoted) {
             $row->refuse('', 'empty', 'A reading without a figure, a status or a note says nothing.');
         }
         if ($period === null) {
@@ -64,7 +65,7 @@ final class FiguresReader
         if ($actual !== null) {
             $this->checkBounds($row, $kpi, $actual);
         }
-        $this->enter($row, $place, $period, $kind === Kind::Judged ? self::score($status) : $row->text('actual'), $note);
+        $this->enter($row, $place, $period, $kind === Kind::Judged ? self::score($status) : $row->text('actual'), $isNoted);
     }
 
     /**
@@ -257,7 +258,7 @@ final class FiguresReader
         }
     }
 
-    private function enter(Row $row, KpiUnitDraft $place, Period $period, ?string $figure, ?string $note): void
+    private function enter(Row $row, KpiUnitDraft $place, Period $period, ?string $figure, bool $isNoted): void
     {
         $key = $period->key();
         if (isset($place->readings[$key]) || isset($place->notes[$key])) {
@@ -265,9 +266,15 @@ final class FiguresReader
         }
         if ($figure !== null) {
             $place->readings[$key] = $figure;
+            if ($row->flag('submitted')) {
+                $place->submitted[$key] = true;
+            }
+            if ($row->text('asOf') !== null) {
+                $place->asOf[$key] = $row->text('asOf');
+            }
         }
-        if ($note !== null) {
-            $place->notes[$key] = new NoteEntry($note, $row->text('by'));
+        if ($isNoted) {
+            $place->notes[$key] = new NoteEntry($row->text('note') ?? '', $row->text('by'), $row->text('outlook') ?? '', $row->text('doing') ?? '');
         }
     }
 

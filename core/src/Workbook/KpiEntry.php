@@ -32,5 +32,6 @@ final readonly class KpiEntry
         public array $texts,
         public Definition $definition,
         public array $units,
+        public Sourcing $sourcing = new Sourcing,
     ) {}
 }

@@ -27,6 +27,12 @@ final class KpiUnitDraft
     /** @var array<string, string> by period, and by year */
     public array $upperTargets = [];
 
+    /** @var array<string, true> by period */
+    public array $submitted = [];
+
+    /** @var array<string, string> days by period */
+    public array $asOf = [];
+
     /** @var list<Call> */
     public array $calls = [];
 

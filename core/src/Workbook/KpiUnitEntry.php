@@ -16,6 +16,8 @@ final readonly class KpiUnitEntry
      * @param  int|null  $position  among the KPIs of the unit; null for the workbook's order
      * @param  string|null  $owner  e-mail address of who enters the figures
      * @param  array<string, NoteEntry>  $notes  by period
+     * @param  array<string, true>  $submitted  readings that their owners have handed in, by period
+     * @param  array<string, string>  $asOf  the day up to which a reading counts whose period was not over, by period
      */
     public function __construct(
         public Placed $placed,
@@ -23,5 +25,7 @@ final readonly class KpiUnitEntry
         public ?int $position,
         public ?string $owner,
         public array $notes,
+        public array $submitted = [],
+        public array $asOf = [],
     ) {}
 }

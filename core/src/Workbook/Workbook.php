@@ -19,6 +19,7 @@ final readonly class Workbook
      * @param  array<string, string>  $objectives  names by code
      * @param  list<string>  $themes
      * @param  list<KpiEntry>  $kpis
+     * @param  array<string, list<string>>  $closings  months that are closed, by code of the unit
      */
     public function __construct(
         public FinancialYear $year,
@@ -27,6 +28,7 @@ final readonly class Workbook
         public array $objectives,
         public array $themes,
         public array $kpis,
+        public array $closings = [],
     ) {}
 
     /** @return iterable<KpiUnitEntry> in the workbook's order: KPIs, then their units */

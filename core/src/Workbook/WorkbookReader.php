@@ -21,7 +21,7 @@ final readonly class WorkbookReader
     /** The arrays of a workbook in the order in which they build on each other, and what the schema calls their items. */
     private const PARTS = [
         'people' => 'person', 'units' => 'unit', 'objectives' => 'objective', 'themes' => 'name', 'kpis' => 'kpi',
-        'readings' => 'reading', 'targets' => 'target', 'calls' => 'call',
+        'readings' => 'reading', 'targets' => 'target', 'calls' => 'call', 'closings' => 'closing',
     ];
 
     private SchemaCheck $schema;
@@ -69,6 +69,7 @@ final readonly class WorkbookReader
         $people = [];
         $objectives = [];
         $themes = [];
+        $closings = [];
         foreach (self::PARTS as $part => $definition) {
             foreach (isset($members[$part]) && $text->isArray($members[$part]) ? $text->items($members[$part]) : [] as $index => $item) {
                 $value = $text->decode($item, true);
@@ -87,6 +88,7 @@ final readonly class WorkbookReader
                     'readings' => $figures->reading($row),
                     'targets' => $figures->target($row),
                     'calls' => $figures->call($row),
+                    'closings' => self::closing($row, $units, $closings),
                 };
             }
             if ($part === 'units') {
@@ -95,7 +97,23 @@ final readonly class WorkbookReader
         }
         $this->checkReferences($kpis->all(), $people, $objectives, $themes, $units, $problems);
 
-        return new Workbook($year, $people, $units->all(), $objectives, $themes, array_map(self::entry(...), array_values($kpis->all())));
+        return new Workbook($year, $people, $units->all(), $objectives, $themes, array_map(self::entry(...), array_values($kpis->all())), $closings);
+    }
+
+    /** @param  array<string, list<string>>  $closings */
+    private static function closing(Row $row, UnitsReader $units, array &$closings): void
+    {
+        $unit = $row->text('unit');
+        $month = $row->month('period');
+        if ($unit !== null && ! $units->knows($unit)) {
+            $row->refuse('unit', 'unknown-unit', "There is no unit '{$unit}'.");
+        }
+        if ($unit !== null && $month !== null) {
+            if (in_array($month->key(), $closings[$unit] ?? [], true)) {
+                $row->refuse('period', 'duplicate', "'{$unit}' is closed in {$month->key()} already.");
+            }
+            $closings[$unit][] = $month->key();
+        }
     }
 
     /**
@@ -150,6 +168,13 @@ final readonly class WorkbookReader
             array_filter(['green' => $texts?->text('green'), 'amber' => $texts?->text('amber'), 'red' => $texts?->text('red')], fn (?string $text): bool => $text !== null),
             $kpi->definition,
             array_map(fn (KpiUnitDraft $unit): KpiUnitEntry => self::unit($kpi, $unit), array_values($kpi->units)),
+            new Sourcing(
+                $kpi->row->text('source'),
+                $kpi->row->integer('dueDay'),
+                $kpi->row->flag('dataAvailable'),
+                $kpi->row->flag('definitionAgreed'),
+                $kpi->row->flag('noteRequired'),
+            ),
         );
     }
 
@@ -172,7 +197,7 @@ final readonly class WorkbookReader
             $unit->ownRules,
             $unit->baseline,
             $unit->calls,
-        ), $unit->weight, $unit->position, $unit->owner, $unit->notes);
+        ), $unit->weight, $unit->position, $unit->owner, $unit->notes, $unit->submitted, $unit->asOf);
     }
 
     /**

@@ -33,6 +33,7 @@ final class WorkbookWriter
             'readings' => self::readings($workbook),
             'targets' => self::targets($workbook),
             'calls' => self::calls($workbook),
+            'closings' => self::closings($workbook),
         ];
         foreach ($parts as $name => $items) {
             $isEmpty = true;
@@ -78,7 +79,7 @@ final class WorkbookWriter
     }
 
     /** @return Members */
-    private static function kpi(KpiEntry $kpi): array
+    public static function kpi(KpiEntry $kpi): array
     {
         $definition = $kpi->definition;
         $isJudged = $definition->kind === Kind::Judged;
@@ -99,6 +100,11 @@ final class WorkbookWriter
             'department' => $kpi->department,
             'theme' => $kpi->theme,
             'objective' => $kpi->objective,
+            'source' => $kpi->sourcing->source,
+            'dueDay' => $kpi->sourcing->dueDay,
+            'dataAvailable' => $kpi->sourcing->isAvailable ? true : null,
+            'definitionAgreed' => $kpi->sourcing->isAgreed ? true : null,
+            'noteRequired' => $kpi->sourcing->needsNote ? true : null,
             'drivers' => $kpi->drivers,
             'texts' => $kpi->texts,
             'min' => self::text($definition->min),
@@ -131,7 +137,7 @@ final class WorkbookWriter
     }
 
     /** @return Members */
-    private static function rule(RuleSet $rule): array
+    public static function rule(RuleSet $rule): array
     {
         return self::compact([
             'from' => $rule->from->key(),
@@ -165,7 +171,11 @@ final class WorkbookWriter
                         ? Status::ofScore((int) $figure)->value
                         : $figure,
                     'note' => $note?->text,
+                    'outlook' => $note?->outlook,
+                    'doing' => $note?->doing,
                     'by' => $note?->by,
+                    'submitted' => $entry->submitted[$period] ?? null,
+                    'asOf' => $entry->asOf[$period] ?? null,
                 ]);
             }
         }
@@ -204,6 +214,16 @@ final class WorkbookWriter
                     'actual' => (string) $call->over,
                     'by' => $call->by,
                 ]);
+            }
+        }
+    }
+
+    /** @return iterable<Members> */
+    private static function closings(Workbook $workbook): iterable
+    {
+        foreach ($workbook->closings as $unit => $months) {
+            foreach (self::sorted($months) as $month) {
+                yield ['unit' => $unit, 'period' => $month];
             }
         }
     }

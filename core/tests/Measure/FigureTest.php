@@ -19,6 +19,8 @@ it('understands what people type and paste', function (string $text, string $sep
     'narrow no-break blanks' => ["1\u{202F}234,5", ',', '1234.5'],
     'apostrophes' => ["1'234.5", '.', '1234.5'],
     'currency' => ['£ 1,250', '.', '1250'],
+    'currency close by' => ['£1,250', '.', '1250'],
+    'hard blanks around' => ["\u{00A0}€5\u{202F}", '.', '5'],
     'negative currency' => ['-£3.20', '.', '-3.20'],
     'percent' => ['94.96 %', '.', '94.96'],
     'trailing minus' => ['12.5-', '.', '-12.5'],

@@ -13,7 +13,7 @@ export class ApiError extends Error {
         readonly title: string,
         readonly detail: string,
         readonly fields: Record<string, string> = {},
-        readonly current: { text: string; version: number; by: string } | null = null,
+        readonly current: { text: string; outlook?: string; doing?: string; version: number; by: string } | null = null,
     ) {
         super(detail);
     }

@@ -4,6 +4,134 @@
  */
 
 export interface paths {
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/definitions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportDefinitions"];
+        put?: never;
+        post: operations["sendDefinitions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/definitions/{upload}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["applyDefinitions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportFigures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["import"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}/mapping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["readFile"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}/application": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["applyImport"];
+        delete: operations["undoImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kpis": {
         parameters: {
             query?: never;
@@ -17,7 +145,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        patch: operations["changeKpis"];
         trace?: never;
     };
     "/api/kpis/{kpi}": {
@@ -36,6 +164,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/replay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["replay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["saveLists"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/logbook": {
         parameters: {
             query?: never;
@@ -46,6 +222,38 @@ export interface paths {
         get: operations["logbook"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["grid"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/cells": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["saveCells"];
+        post: operations["tryCells"];
         delete?: never;
         options?: never;
         head?: never;
@@ -94,6 +302,54 @@ export interface paths {
         get?: never;
         put: operations["saveNote"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/submission": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["submitMonth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["closing"];
+        put: operations["closeMonth"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/reopening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reopenMonth"];
         delete?: never;
         options?: never;
         head?: never;
@@ -164,6 +420,22 @@ export interface paths {
         patch: operations["saveSettings"];
         trace?: never;
     };
+    "/api/targets/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["planTargets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -181,50 +453,307 @@ export interface components {
             /** @description what stands there now, when somebody else changed it */
             current: {
                 text?: string;
+                /** @description of a note */
+                outlook?: string;
+                /** @description of a note */
+                doing?: string;
                 version?: number;
                 by?: string;
             } | null;
         };
+        BulkInput: {
+            /** @description Common fields of many KPIs at once. What is left out stays as it is. */
+            codes: string[];
+            /** @description its name; blank takes it away */
+            theme?: string;
+            /** @description its code; blank takes it away */
+            objective?: string;
+            /** @enum {string} */
+            level?: "organisational" | "departmental" | "operational";
+            department?: string;
+            /** @description who enters the figures in every unit */
+            owner?: number;
+            source?: string;
+            dueDay?: number;
+            noteRequired?: boolean;
+            dataAvailable?: boolean;
+            definitionAgreed?: boolean;
+            /** @description the last month in which they are measured; history stays */
+            until?: string;
+            /** @description code of the unit in which they were measured so far */
+            moveFrom?: string;
+            /** @description code of the unit in which they are measured from a month on */
+            moveTo?: string;
+            /** @description that month */
+            moveAt?: string;
+        };
+        CellsInput: {
+            /** @enum {string} */
+            layer: "actual" | "target";
+            cells: {
+                /** @description identity of the KPI in its unit */
+                measured: number;
+                period: string;
+                /** @description blank empties the cell */
+                typed: string;
+                /** @description what stood there, so that nobody overwrites what they have not seen */
+                was: string;
+            }[];
+        };
+        FormulaInput: {
+            /** @description of the KPI that it defines */
+            code: string;
+            formula: string;
+            /** @description code of the unit whose figures it is tried on */
+            unit: string;
+            /** @enum {string} */
+            frequency: "week" | "month" | "quarter" | "year";
+            accumulation: string;
+            decimals: number;
+        };
         KpiInput: {
-            /** @description A definition as the editor sends it. Every problem is told beside its own field, all of them at once. */
+            /**
+             * @description A definition as the editor sends it. Every problem is told beside its own field, all of them at once; what a
+             *     definition may say is the core's to know.
+             */
             code: string;
             name: string;
             purpose: string;
+            /** @description code of the objective it serves */
+            objective: string | null;
+            /** @enum {string} */
+            level: "organisational" | "departmental" | "operational";
+            theme: string | null;
+            /** @description code of the unit that answers for it */
+            department: string;
+            /** @description where its figures are taken from */
+            source: string;
+            dueDay: number | null;
+            dataAvailable: boolean;
+            definitionAgreed: boolean;
+            /** @description a bad colour must be explained before the month is handed in */
+            noteRequired: boolean;
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
             measure: string;
             decimals: number;
             scaled: boolean;
-            department: string;
-            theme: string | null;
             /** @enum {string} */
-            level: "organisational" | "departmental" | "operational";
+            frequency: "week" | "month" | "quarter" | "year";
             /** @enum {string} */
-            polarity: "higher" | "lower" | "none";
+            accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
+            formula: string;
+            /** @description what a figure cannot fall below, as typed */
+            min: string;
+            max: string;
+            materiality: string;
+            /**
+             * @description how its units become one figure above them
+             * @enum {string}
+             */
+            gather: "" | "sum" | "mean" | "weighted" | "recompute";
+            /** @description code of the KPI that weights the mean over units */
+            weightedBy: string | null;
             /** @enum {string} */
-            accumulation: "sum" | "mean" | "latest";
+            polarity: "higher" | "lower" | "band" | "none";
             rule: components["schemas"]["Rule"] | null;
-            owner: number | null;
-            units: string[];
-            /** @description by unit code and month; a blank removes the target */
+            texts: components["schemas"]["ColourTexts"];
+            units: components["schemas"]["Place"][];
+            drivers: string[];
+            /** @description by unit code and period; a blank removes the target */
             targets: {
-                [key: string]: components["schemas"]["MonthTargets"];
+                [key: string]: components["schemas"]["PeriodTargets"];
             };
+            /** @description figures set for the whole financial year, by unit code */
+            yearTargets: components["schemas"]["PeriodTargets"];
             version: number;
         };
-        /** @description targets by month, as this user types them */
-        MonthTargets: {
+        /** @description targets as this user types them */
+        PeriodTargets: {
             [key: string]: string;
         };
+        ListsInput: {
+            /** @description Both lists as they are to be, in order. */
+            themes: components["schemas"]["ListItem"][];
+            objectives: components["schemas"]["ListItem"][];
+        };
+        MappingInput: {
+            /** @description what each column holds, from the first on */
+            roles: ("" | "kpi" | "unit" | "period" | "layer" | "actual" | "target" | "low" | "high" | "note" | "column")[];
+        };
+        /** @description All three blank remove the note. */
         NoteInput: {
-            /** @description blank removes the note */
+            /** @description the reason */
             text: string;
+            /** @description when it will be back, and where it is heading */
+            outlook: string;
+            /** @description what is being done */
+            doing: string;
             /** @description the version that was seen; 0 when there was none */
             version: number;
         };
         ReadingInput: {
-            /** @description the figure as typed; blank takes the reading back */
+            /** @description the figure as typed, or the colour of a judged KPI; blank takes the reading back */
             typed: string;
             /** @description the version that was seen; 0 when there was none */
             version: number;
+            note?: components["schemas"]["NoteInput"] | null;
+        };
+        ReopenInput: {
+            /** @description kept in the trail of changes */
+            reason: string;
+        };
+        ReplayInput: {
+            /** @description A rule that is being typed, for a KPI that is there already. */
+            code: string;
+            /** @description code of the unit whose figures are replayed */
+            unit: string;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @enum {string} */
+            accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
+            rule: components["schemas"]["Rule"] | null;
+            /** @description as typed for the unit, by period */
+            targets: components["schemas"]["PeriodTargets"];
+        };
+        TargetPlanInput: {
+            /** @description code */
+            unit: string;
+            /** @description any month of the financial year */
+            period: string;
+            /** @enum {string} */
+            method: "even" | "shape" | "weights" | "growth";
+            /** @description the KPIs; none for all of the unit */
+            codes: string[];
+            /** @description year figures as typed, by identity of the KPI in its unit; where there is none, last year's is taken */
+            figures: {
+                [key: string]: string;
+            };
+            /** @description as typed, one a month */
+            weights: string[];
+            /** @description as typed */
+            percent: string;
+            /** @description as typed */
+            amount: string;
+            /** @description that targets are rounded to; null for those that each KPI shows */
+            decimals: number | null;
+        };
+        /** @description What became of a cell that was typed. */
+        CellOutcome: {
+            /** @description identity of the KPI in its unit */
+            measured: number;
+            period: string;
+            /** @enum {string} */
+            outcome: "saved" | "same" | "refused" | "conflict";
+            /** @description what stands there now, as this user would type it; of a refused cell what was typed */
+            typed: string;
+            /** @description why it was refused, or who was faster */
+            reason: string;
+        };
+        /** @description How a typed cell would be read and judged. */
+        CellVerdict: {
+            /** @description identity of the KPI in its unit */
+            measured: number;
+            period: string;
+            /** @description as it was understood; of a refused cell as it was typed */
+            typed: string;
+            /** @description g, a, r, or blank */
+            status: string;
+            /** @description why it is refused; blank where it is not */
+            refused: string;
+            /** @description asked where the figure is unusual; blank where it is not */
+            question: string;
+        };
+        /** @description One change: who, when, what, from what to what. */
+        Change: {
+            id: number;
+            /** @description the moment, ISO 8601 */
+            at: string;
+            /** @description who; null where it was a command */
+            by: string | null;
+            /** @description what was changed, in a word */
+            what: string;
+            /** @enum {string} */
+            how: "made" | "changed" | "removed";
+            code: string | null;
+            /** @description name of the KPI */
+            name: string | null;
+            unit: string | null;
+            /** @description what the figure is of: 2026-08, 2026-W34 */
+            period: string | null;
+            fields: components["schemas"]["ChangedField"][];
+            reason: string | null;
+            /** @description shared by what was changed together */
+            batch: string | null;
+        };
+        /** @description What one field said before and after. */
+        ChangedField: {
+            /** @description in words; blank where the change has only one */
+            field: string;
+            before: string;
+            after: string;
+        };
+        /** @description Changes, newest first. */
+        ChangesPage: {
+            changes: components["schemas"]["Change"][];
+            /** @description whether there are older ones */
+            more: boolean;
+            /** @description who can be filtered by */
+            people: components["schemas"]["Person"][];
+        };
+        /** @description Something to look at before a month is closed. */
+        ClosingItem: {
+            /** @description identity of the KPI in its unit */
+            id: number;
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unit: string;
+            unitName: string;
+            /** @description whom to ask */
+            owner: string | null;
+            period: string;
+            status: components["schemas"]["Status"];
+            actual: components["schemas"]["Shown"] | null;
+            measure: string;
+            /** @description what is the matter, in words */
+            words: string;
+        };
+        /** @description A month before it is closed, or as it was closed. */
+        ClosingPage: {
+            /** @description a month, 2026-08 */
+            period: string;
+            /** @description whether the month is over */
+            over: boolean;
+            /** @description whether this user may close and reopen */
+            mayClose: boolean;
+            /** @description the unit and all below it */
+            units: components["schemas"]["ClosingUnit"][];
+            missing: components["schemas"]["ClosingItem"][];
+            unexplained: components["schemas"]["ClosingItem"][];
+            unusual: components["schemas"]["ClosingItem"][];
+        };
+        /** @description How far a unit is with a month. */
+        ClosingUnit: {
+            code: string;
+            name: string;
+            /** @description how deep it lies below the unit that is looked at */
+            depth: number;
+            /** @description readings that should arrive */
+            expected: number;
+            reported: number;
+            /** @description handed in by their owners */
+            submitted: number;
+            closed: boolean;
+            /** @description the moment, ISO 8601 */
+            closedAt: string | null;
+            closedBy: string | null;
+        };
+        /** @description What each colour means for a KPI, in its own words; blank where nothing was written. */
+        ColourTexts: {
+            green: string;
+            amber: string;
+            red: string;
         };
         /** @description How many KPIs have each status. */
         Counts: {
@@ -234,6 +763,26 @@ export interface components {
             red: number;
             notJudged: number;
             noData: number;
+        };
+        /** @description One definition of the file. */
+        DefinitionOutcome: {
+            /** @description its line, or its place in a workbook */
+            line: number;
+            code: string;
+            name: string;
+            /** @enum {string} */
+            outcome: "new" | "changed" | "same" | "refused";
+            /** @description what would change, or why it is refused */
+            words: string[];
+        };
+        /** @description What a file of definitions would change. */
+        DefinitionPreview: {
+            /** @description names the file when it is applied */
+            upload: string;
+            file: string;
+            /** @description whether it was applied */
+            applied: boolean;
+            rows: components["schemas"]["DefinitionOutcome"][];
         };
         /** @description An account of the demonstration, to sign in with. */
         DemoAccount: {
@@ -252,37 +801,189 @@ export interface components {
             /** @enum {string} */
             effect: "favourable" | "adverse" | "none";
         };
+        /** @description What is wrong with a formula, and what it gives for the latest periods. */
+        FormulaCheck: {
+            /** @description in words; blank where nothing is wrong */
+            problem: string;
+            /** @description place of the problem in the text, counted from 1; null where it is in no one place */
+            place: number | null;
+            /** @description earliest first */
+            values: components["schemas"]["FormulaValue"][];
+        };
+        /** @description What a formula gives for a period. */
+        FormulaValue: {
+            period: string;
+            /** @description rounded for display, a plain point; null where there is none */
+            digits: string | null;
+            /** @description why there is none; blank where an operand is simply missing */
+            reason: string;
+        };
+        /** @description A month or a week of the year grid. */
+        GridColumn: {
+            /** @description the period that its cells are of: 2026-08, 2026-W34 */
+            period: string;
+            /** @description the month in which it ends */
+            month: string;
+            /** @description closed for the unit that is looked at */
+            closed: boolean;
+        };
+        /** @description A year of figures: KPIs down, periods across. */
+        GridPage: {
+            /** @description label of the financial year */
+            year: string;
+            /** @enum {string} */
+            layer: "actual" | "target" | "prior";
+            columns: components["schemas"]["GridColumn"][];
+            rows: components["schemas"]["GridRow"][];
+            /** @description whether there are KPIs that are measured by the week */
+            hasWeeks: boolean;
+        };
+        /** @description A KPI in a unit across the year. The lists have an item a column. */
+        GridRow: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            unit: string;
+            theme: string;
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
+            /** @description whether any cell of it can be typed in by this user */
+            mine: boolean;
+            /** @description the period of each cell, blank where there is none; null when they are those of the columns */
+            periods: string[] | null;
+            /** @description as this user would type it */
+            typed: string[];
+            /** @description g, a, r, or blank */
+            statuses: string[];
+            /** @description why a cell cannot be typed in; blank where it can */
+            locks: string[];
+            /** @description n where there is a note; p where the figure is provisional */
+            marks: string[];
+            total: components["schemas"]["Shown"] | null;
+        };
+        /** @description One cell of the file, held against what is there. */
+        ImportCell: {
+            line: number;
+            /** @description the letters of its column */
+            place: string;
+            /** @description which KPI where */
+            label: string;
+            layer: string;
+            /** @description blank where it could not be read */
+            period: string;
+            /** @description as it stands in the file */
+            typed: string;
+            /** @description what stood there when the file was read */
+            was: string;
+            /** @enum {string} */
+            outcome: "new" | "changed" | "same" | "refused";
+            /** @description why it is refused */
+            reason: string;
+        };
+        /** @description A column of the file. */
+        ImportColumn: {
+            head: string;
+            /**
+             * @description what it holds; column where it is a period of its own; blank where it is left out
+             * @enum {string}
+             */
+            role: "" | "kpi" | "unit" | "period" | "layer" | "actual" | "target" | "low" | "high" | "note" | "column";
+            /** @description whether its head is a period */
+            isPeriod: boolean;
+            /** @description its first cells */
+            sample: string[];
+        };
+        /** @description How many cells of the file are what. */
+        ImportCounts: {
+            new: number;
+            changed: number;
+            same: number;
+            refused: number;
+        };
+        /** @description A file of figures, how its columns are understood, and what it would change or has changed. */
+        ImportPage: {
+            id: number;
+            /** @description name of the file */
+            file: string;
+            /** @enum {string} */
+            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undone" | "failed";
+            /** @description why it cannot go on, in words; blank where it can */
+            problem: string;
+            rowsRead: number;
+            columns: components["schemas"]["ImportColumn"][];
+            counts: components["schemas"]["ImportCounts"];
+            /** @description a page of what it says */
+            cells: components["schemas"]["ImportCell"][];
+            /** @description whether there are more pages */
+            more: boolean;
+        };
         /** @description A KPI as the editor shows it. Figures are as this user would type them. */
         KpiDefinition: {
             code: string;
             name: string;
             purpose: string;
+            /** @description code of the objective it serves */
+            objective: string | null;
+            /** @enum {string} */
+            level: "organisational" | "departmental" | "operational";
+            theme: string | null;
+            /** @description code of the department */
+            department: string;
+            source: string;
+            dueDay: number | null;
+            dataAvailable: boolean;
+            definitionAgreed: boolean;
+            noteRequired: boolean;
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
             measure: string;
             decimals: number;
             /** @description shown in k, m or bn where it grows large */
             scaled: boolean;
-            /** @description code of the department */
-            department: string;
-            theme: string | null;
             /** @enum {string} */
-            level: "organisational" | "departmental" | "operational";
-            /** @enum {string} */
-            polarity: "higher" | "lower" | "band" | "none";
+            frequency: "week" | "month" | "quarter" | "year";
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
+            formula: string;
+            min: string;
+            max: string;
+            materiality: string;
+            /** @enum {string} */
+            gather: "" | "sum" | "mean" | "weighted" | "recompute";
+            weightedBy: string | null;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
             rule: components["schemas"]["Rule"] | null;
-            /** @description who enters its figures */
-            owner: number | null;
-            /** @description codes of the units where it is measured */
-            units: string[];
-            /** @description targets by unit code and month, of the financial year asked for */
+            texts: components["schemas"]["ColourTexts"];
+            units: components["schemas"]["Place"][];
+            /** @description codes of the KPIs that drive it */
+            drivers: string[];
+            /** @description its periods in the financial year asked for */
+            periods: string[];
+            /** @description targets by unit code and period, of the financial year asked for */
             targets: {
-                [key: string]: components["schemas"]["MonthTargets"];
+                [key: string]: components["schemas"]["PeriodTargets"];
             };
-            /** @description whether the editor has a place for all of it; a workbook can say more */
-            fitsEditor: boolean;
+            /** @description figures set for the whole financial year, by unit code */
+            yearTargets: components["schemas"]["PeriodTargets"];
+            /** @description all rule sets, newest first */
+            history: components["schemas"]["Rule"][];
+            /** @description what must be asked before it can be relied on */
+            openQuestions: string[];
             /** @description send it back to change the definition; 0 for a new one */
             version: number;
+        };
+        /** @description A theme, or an objective. */
+        ListItem: {
+            /** @description null for a new one */
+            id: number | null;
+            /** @description of an objective; blank for a theme */
+            code: string;
+            name: string;
+            /** @description how many KPIs have it */
+            kpis: number;
         };
         /** @description The month sheet: what this user is to enter in a unit and below it. */
         LogbookPage: {
@@ -290,23 +991,45 @@ export interface components {
             period: string;
             /** @description a month that has not begun takes no readings */
             open: boolean;
+            /** @description nothing in it can change until somebody reopens it */
+            closed: boolean;
+            /** @description the day on which the last reading is due, 2026-09-08 */
+            due: string | null;
             rows: components["schemas"]["LogbookRow"][];
         };
-        /** @description A KPI of the month sheet: what to compare with, what is entered, and how it is judged. */
+        /** @description A KPI of the month sheet for one of its periods: what to compare with, what is entered, and how it is judged. */
         LogbookRow: {
             /** @description identity of the KPI in this unit */
             id: number;
+            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
+            period: string;
             code: string;
             name: string;
             measure: string;
             unit: string;
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
             lastMonth: components["schemas"]["Shown"] | null;
             lastYear: components["schemas"]["Shown"] | null;
+            /** @description of the period before */
+            lastStatus: components["schemas"]["Status"];
+            /** @description of the same period a year earlier */
+            lastYearStatus: components["schemas"]["Status"];
             target: components["schemas"]["Shown"] | null;
-            /** @description the reading as this user would type it, blank when there is none */
+            upper: components["schemas"]["Shown"] | null;
+            /** @description the reading as this user would type it, blank when there is none; of a judged KPI its colour */
             typed: string;
             /** @description send it back to change the reading; 0 when there never was one */
             version: number;
+            /** @enum {string} */
+            state: "none" | "entered" | "submitted";
+            /** @description the day up to which the figure counts, where its period was not over */
+            asOf: string | null;
+            /** @description why it cannot be typed, blank where it can */
+            lock: string;
+            /** @description whether a bad colour must be explained before the month is submitted */
+            needsNote: boolean;
+            texts: components["schemas"]["ColourTexts"];
             verdict: components["schemas"]["Verdict"];
             note: components["schemas"]["Note"] | null;
             wake: components["schemas"]["WakePoint"][];
@@ -326,11 +1049,16 @@ export interface components {
             better: number;
             recovered: number;
         };
-        /** @description The reason behind a colour. */
+        /** @description The reason behind a colour, what is expected, and what is being done. */
         Note: {
-            /** @description a month, 2026-08 */
+            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
             period: string;
+            /** @description the reason */
             text: string;
+            /** @description when it will be back, and where it is heading */
+            outlook: string;
+            /** @description what is being done */
+            doing: string;
             /** @description send it back to change the note */
             version: number;
             author: string | null;
@@ -340,6 +1068,25 @@ export interface components {
             id: number;
             name: string;
         };
+        /** @description A unit where a KPI is measured. */
+        Place: {
+            /** @description code of the unit */
+            unit: string;
+            /**
+             * Format: float
+             * @description in roll-ups and in the ranking of exceptions
+             */
+            weight: number;
+            /** @description who enters its figures */
+            owner: number | null;
+            /** @description its first month, 2026-04; null for always */
+            from: string | null;
+            /** @description its last month */
+            to: string | null;
+            /** @description worked out from the units below */
+            gathered: boolean;
+            rule: components["schemas"]["Rule"] | null;
+        };
         /** @description A KPI in the list of the register. */
         RegisterLine: {
             code: string;
@@ -348,25 +1095,57 @@ export interface components {
             /** @description code of the department */
             department: string;
             theme: string | null;
+            /** @description code of the objective it serves */
+            objective: string | null;
             /** @enum {string} */
             level: "organisational" | "departmental" | "operational";
             /** @enum {string} */
             kind: "entered" | "formula" | "judged";
             /** @enum {string} */
+            frequency: "week" | "month" | "quarter" | "year";
+            /** @enum {string} */
             polarity: "higher" | "lower" | "band" | "none";
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
-            /** @description in how many units it is measured */
-            units: number;
-            owner: string | null;
+            /** @description codes of the units where it is measured */
+            units: string[];
+            owners: string[];
             /** @description it is to be judged, but no limits say how */
             lacksLimits: boolean;
+            /** @description what must be asked before it can be relied on */
+            open: string[];
+            /** @description its last month, 2026-04, once it is measured nowhere any longer; null while it is */
+            retired: string | null;
         };
         /** @description All KPIs, and what a definition can choose from. */
         RegisterPage: {
             kpis: components["schemas"]["RegisterLine"][];
-            themes: string[];
+            themes: components["schemas"]["ListItem"][];
+            objectives: components["schemas"]["ListItem"][];
             people: components["schemas"]["Person"][];
+        };
+        /** @description One period under the rule as it is and as typed. */
+        ReplayPeriod: {
+            /** @description in the frequency of the KPI */
+            period: string;
+            asIs: components["schemas"]["Status"];
+            asTyped: components["schemas"]["Status"];
+            /** @description whether a colour changes, comes or goes */
+            changes: boolean;
+            actual: string | null;
+            target: string | null;
+        };
+        /** @description The latest periods as they were judged, and as they would have been. */
+        Replay: {
+            /** @description earliest first */
+            periods: components["schemas"]["ReplayPeriod"][];
+            asIs: components["schemas"]["Counts"];
+            asTyped: components["schemas"]["Counts"];
+            /** @description what would change, in a sentence */
+            words: string;
+            /** @description how the latest period with a reading would be judged, in a sentence */
+            latest: string;
+            zones: components["schemas"]["Zones"] | null;
         };
         /** @description A month of the year ribbon. */
         RibbonMonth: {
@@ -378,6 +1157,8 @@ export interface components {
             reported: number;
             /** @description the roll-up of the unit */
             status: components["schemas"]["Status"];
+            /** @description nothing in it can change until somebody reopens it */
+            closed: boolean;
         };
         /** @description The year ribbon: the months of the financial year, and what waits in the chosen one. */
         RibbonPage: {
@@ -399,18 +1180,34 @@ export interface components {
             /** @description newest first */
             notes: components["schemas"]["Note"][];
         };
-        /** @description What green, amber and red mean, from a month on. */
+        /** @description What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none. */
         Rule: {
             /** @description the first month that it judges, 2026-04 */
             from: string;
             /** @enum {string} */
-            reference: "target" | "none";
+            reference: "target" | "prior-year" | "recent" | "year-target" | "none";
             /** @enum {string} */
-            measure: "percent" | "level";
-            /** @description as this user would type it */
+            measure: "percent" | "absolute" | "reached" | "level";
             green: string;
-            /** @description as this user would type it */
             amber: string;
+            /** @description of recent periods: how many */
+            periods: number | null;
+            /** @description a level beyond green that is marked when it is reached */
+            stretch: string;
+            /** @description of a band's level */
+            low: string;
+            /** @description of a band's level */
+            high: string;
+            /** @description how far below the band amber reaches */
+            marginLow: string;
+            /** @description how far above the band amber reaches */
+            marginHigh: string;
+        };
+        /** @description What became of a block of cells, and the rows that it touched. */
+        SavedCells: {
+            /** @description one a cell, in the order in which they were sent */
+            outcomes: components["schemas"]["CellOutcome"][];
+            rows: components["schemas"]["GridRow"][];
         };
         /** @description Rows that belong together: a theme of the unit, or a unit below it. */
         ScorecardGroup: {
@@ -472,6 +1269,8 @@ export interface components {
             expected: number;
             reported: number;
             hasNote: boolean;
+            /** @description the day up to which its figure counts, where a period of it was not over */
+            asOf: string | null;
         };
         /** @description Who is signed in, and what every screen needs to know. */
         Session: {
@@ -501,6 +1300,50 @@ export interface components {
          * @enum {string}
          */
         Status: "green" | "amber" | "red" | "not-judged" | "no-data";
+        /** @description What became of handing in a month. */
+        Submission: {
+            /** @description readings that are handed in now */
+            submitted: number;
+            /** @description readings that are still missing */
+            open: number;
+            /** @description KPIs whose colour must be explained first; nothing is handed in while there is one */
+            unexplained: string[];
+        };
+        /** @description Targets as they would be, beside what is there. */
+        TargetPlan: {
+            /** @description label of the financial year */
+            year: string;
+            rows: components["schemas"]["TargetPlanRow"][];
+        };
+        /** @description The year of one KPI in one unit. The lists have an item a period; figures are as this user would type them. */
+        TargetPlanRow: {
+            /** @description identity of the KPI in its unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            unit: string;
+            periods: string[];
+            planned: string[];
+            /** @description the targets as they are */
+            current: string[];
+            /** @description last year's actuals */
+            prior: string[];
+            /** @description closed, so it stays */
+            kept: boolean[];
+            /** @description what the year is aimed at, as typed or as last year was */
+            yearFigure: string;
+            /** @description last year's figure for the whole year */
+            lastYear: string;
+            /** @description the planned periods gathered */
+            gathered: string;
+            /** @description what rounding left over; blank where nothing */
+            remainder: string;
+            /** @description the period that holds it */
+            remainderAt: string | null;
+            /** @description why nothing can be planned; blank where it can */
+            problem: string;
+        };
         /** @description A unit below the one shown, told in one line. */
         UnitLine: {
             code: string;
@@ -528,6 +1371,10 @@ export interface components {
             locale: string;
             /** @description may define KPIs */
             defines: boolean;
+            /** @description may enter figures */
+            logs: boolean;
+            /** @description sees every unit and figure */
+            seesAll: boolean;
         };
         /** @description How a figure is judged, and the sentence that defends it. */
         Verdict: {
@@ -537,10 +1384,12 @@ export interface components {
             streak: string | null;
             /** @description amber and red ask for a note */
             wantsNote: boolean;
+            /** @description asked where the figure is unusual, and blocking nothing; blank where it is not */
+            question: string;
         };
-        /** @description One month of the small history line. */
+        /** @description One period of the small history line. */
         WakePoint: {
-            /** @description a month, 2026-08 */
+            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
             period: string;
             actual: string | null;
             target: string | null;
@@ -551,6 +1400,10 @@ export interface components {
             higherIsBetter: boolean;
             green: string;
             amber: string;
+            /** @description of a band: where green begins; green and amber are then its upper ends */
+            greenLow: string | null;
+            /** @description of a band: where amber begins */
+            amberLow: string | null;
         };
     };
     responses: {
@@ -567,12 +1420,19 @@ export interface components {
     parameters: {
         /** @description code of the unit */
         unit: string;
+        /** @description identity of the import */
+        import: number;
+        format: string;
         /** @description code of the KPI */
         kpi: string;
         /** @description identity of the KPI in a unit */
         measured: number;
         /** @description a month, 2026-08 */
         month: string;
+        /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+        "own-period": string;
+        layer: "actual" | "target" | "prior";
+        columns: "month" | "week";
         /** @description a month, 2026-08 */
         period: string;
         span: "month" | "quarter" | "yearToDate" | "rolling12";
@@ -583,6 +1443,271 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    changes: {
+        parameters: {
+            query?: {
+                /** @description code of a KPI */
+                kpi?: string;
+                /** @description code of a unit; those below it count */
+                unit?: string;
+                /** @description identity of who changed it */
+                person?: number;
+                subject?: "reading" | "target" | "note" | "call" | "definition" | "closing" | "import" | "list";
+                /** @description the month that the figure is of, 2026-08 */
+                month?: string;
+                /** @description identity of the oldest entry seen: older ones follow */
+                before?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesPage"];
+                };
+            };
+        };
+    };
+    exportDefinitions: {
+        parameters: {
+            query: {
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All definitions as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    sendDefinitions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What the file would change */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefinitionPreview"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    applyDefinitions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefinitionPreview"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportFigures: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The figures of the financial year as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    sendFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description How its columns are understood */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    import: {
+        parameters: {
+            query?: {
+                outcome?: "new" | "changed" | "same" | "refused";
+                page?: number;
+            };
+            header?: never;
+            path: {
+                /** @description identity of the import */
+                import: components["parameters"]["import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it is, and what it says */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPage"];
+                };
+            };
+        };
+    };
+    readFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the import */
+                import: components["parameters"]["import"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MappingInput"];
+            };
+        };
+        responses: {
+            /** @description It is being read */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    applyImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the import */
+                import: components["parameters"]["import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is being applied */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    undoImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the import */
+                import: components["parameters"]["import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is being undone */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     register: {
         parameters: {
             query?: never;
@@ -626,6 +1751,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KpiDefinition"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    changeKpis: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BulkInput"];
+            };
+        };
+        responses: {
+            /** @description The register */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterPage"];
                 };
             };
             422: components["responses"]["Problem"];
@@ -689,6 +1839,86 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    replay: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplayInput"];
+            };
+        };
+        responses: {
+            /** @description The latest periods as they were judged, and as they would have been */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replay"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    checkFormula: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaInput"];
+            };
+        };
+        responses: {
+            /** @description What is wrong with the formula, and what it gives */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaCheck"];
+                };
+            };
+        };
+    };
+    saveLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListsInput"];
+            };
+        };
+        responses: {
+            /** @description The register */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     logbook: {
         parameters: {
             query: {
@@ -715,6 +1945,98 @@ export interface operations {
             };
         };
     };
+    grid: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                layer: components["parameters"]["layer"];
+                columns: components["parameters"]["columns"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The year grid */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GridPage"];
+                };
+            };
+        };
+    };
+    saveCells: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                layer: components["parameters"]["layer"];
+                columns: components["parameters"]["columns"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellsInput"];
+            };
+        };
+        responses: {
+            /** @description Good cells are saved, the others come back with their reason */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedCells"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    tryCells: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellsInput"];
+            };
+        };
+        responses: {
+            /** @description How the cells would be read and judged; nothing is saved */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CellVerdict"][];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     saveReading: {
         parameters: {
             query?: never;
@@ -722,8 +2044,8 @@ export interface operations {
             path: {
                 /** @description identity of the KPI in a unit */
                 measured: components["parameters"]["measured"];
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["month"];
+                /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+                period: components["parameters"]["own-period"];
             };
             cookie?: never;
         };
@@ -753,8 +2075,8 @@ export interface operations {
             path: {
                 /** @description identity of the KPI in a unit */
                 measured: components["parameters"]["measured"];
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["month"];
+                /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+                period: components["parameters"]["own-period"];
             };
             cookie?: never;
         };
@@ -783,8 +2105,8 @@ export interface operations {
             path: {
                 /** @description identity of the KPI in a unit */
                 measured: components["parameters"]["measured"];
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["month"];
+                /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+                period: components["parameters"]["own-period"];
             };
             cookie?: never;
         };
@@ -804,6 +2126,116 @@ export interface operations {
                 };
             };
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    submitMonth: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was handed in, and what is still open */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Submission"];
+                };
+            };
+        };
+    };
+    closing: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The check list of the month */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingPage"];
+                };
+            };
+        };
+    };
+    closeMonth: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Closed, for the unit and all below it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    reopenMonth: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReopenInput"];
+            };
+        };
+        responses: {
+            /** @description Open again */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingPage"];
+                };
+            };
             422: components["responses"]["Problem"];
         };
     };
@@ -978,6 +2410,31 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+        };
+    };
+    planTargets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TargetPlanInput"];
+            };
+        };
+        responses: {
+            /** @description The targets as they would be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TargetPlan"];
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
 }

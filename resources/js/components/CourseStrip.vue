@@ -22,8 +22,10 @@ const scale = computed(() => {
         prior?.exact,
         zones?.green,
         zones?.amber,
+        zones?.greenLow,
+        zones?.amberLow,
     ]
-        .filter((mark) => mark !== undefined)
+        .filter((mark) => mark !== undefined && mark !== null)
         .map(Number);
     if (marks.length === 0) {
         return null;
@@ -46,6 +48,16 @@ const zones = computed(() => {
         return [{ from: 0, to: 100, fill: 'fill-fill' }];
     }
     const [green, amber] = [at(limits.green), at(limits.amber)];
+    if (limits.greenLow !== null && limits.amberLow !== null) {
+        const [greenLow, amberLow] = [at(limits.greenLow), at(limits.amberLow)];
+        return [
+            { from: 0, to: amberLow, fill: 'fill-red-zone' },
+            { from: amberLow, to: greenLow, fill: 'fill-amber-zone' },
+            { from: greenLow, to: green, fill: 'fill-green-zone' },
+            { from: green, to: amber, fill: 'fill-amber-zone' },
+            { from: amber, to: 100, fill: 'fill-red-zone' },
+        ];
+    }
     return limits.higherIsBetter
         ? [
               { from: 0, to: amber, fill: 'fill-red-zone' },
@@ -77,7 +89,7 @@ const words = computed(() => {
         <template v-if="scale !== null">
             <rect
                 v-for="zone in zones.filter(({ from, to }) => to > from)"
-                :key="zone.fill"
+                :key="zone.from"
                 :x="`${zone.from}%`"
                 :width="`${zone.to - zone.from}%`"
                 y="8.5"

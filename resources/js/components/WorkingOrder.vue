@@ -15,7 +15,7 @@ const screens = computed(() => [
     {
         name: 'register',
         title: 'Register',
-        here: ['register', 'kpi', 'define'],
+        here: ['register', 'kpi', 'define', 'lists', 'plan', 'import-definitions'],
         waits: '',
         // a ruled page
         icon: 'M3 2.5h10v11H3zM5.5 6h5M5.5 8.5h5M5.5 11h3',
@@ -23,7 +23,7 @@ const screens = computed(() => [
     {
         name: 'logbook',
         title: 'Logbook',
-        here: ['logbook'],
+        here: ['logbook', 'year-grid', 'import'],
         waits: data.value !== undefined && data.value.open > 0 ? `${data.value.open} open` : '',
         // a pen over a line
         icon: 'M2.5 13.5h11M4 10.5l6.5-7 2 2-6.5 7H4z',
@@ -36,6 +36,23 @@ const screens = computed(() => [
         // three course strips
         icon: 'M2.5 4h11M2.5 8h11M2.5 12h11M6 2.5v3M10.5 6.5v3M4.5 10.5v3',
     },
+    {
+        name: 'periods',
+        title: 'Periods',
+        here: ['periods'],
+        waits: '',
+        below: true,
+        // a line made fast
+        icon: 'M1.5 11c3 1.2 5-6.5 7.6-6.5 2.2 0 2.4 3.6.2 3.6-2.5 0-2.4-3.6-.2-3.6M6 8c.3 2.4 3.2 4 8 3',
+    },
+    {
+        name: 'changes',
+        title: 'Changes',
+        here: ['changes'],
+        waits: '',
+        // entries under each other
+        icon: 'M2.5 4h2M2.5 8h2M2.5 12h2M6.5 4h7M6.5 8h7M6.5 12h4',
+    },
 ]);
 </script>
 
@@ -45,30 +62,43 @@ const screens = computed(() => [
         class="flex shrink-0 gap-5 border-b border-rule px-4 py-1 md:flex-col md:gap-0 md:border-r md:border-b-0 md:py-4 md:pr-0"
         :class="narrow ? 'md:w-[52px] md:pl-3' : 'md:w-[172px] md:pl-[22px]'"
     >
-        <RouterLink
-            v-for="screen in screens"
-            :key="screen.name"
-            :to="{ name: screen.name, query: query() }"
-            class="flex items-center gap-2 py-[6px] md:-ml-[10px] md:pr-4 md:pl-[10px]"
-            :class="
-                screen.here.includes(String(route.name))
-                    ? 'font-[650] text-ink md:shadow-[inset_3px_0_0_var(--color-brass)]'
-                    : 'text-ink-soft hover:text-ink'
-            "
-            :aria-current="screen.here.includes(String(route.name)) ? 'page' : undefined"
-            :title="narrow ? `${screen.title} ${screen.waits}` : undefined"
-        >
-            <svg v-if="narrow" width="16" height="16" viewBox="0 0 16 16" class="hidden md:block" aria-hidden="true">
-                <path :d="screen.icon" class="fill-none stroke-current" stroke-width="1.2" stroke-linejoin="round" />
-            </svg>
-            <span :class="{ 'md:sr-only': narrow }">{{ screen.title }}</span>
-            <span
-                v-if="screen.waits"
-                class="ml-auto text-[13px] font-normal whitespace-nowrap text-brass"
-                :class="{ 'md:sr-only': narrow }"
-                >{{ screen.waits }}</span
+        <template v-for="screen in screens" :key="screen.name">
+            <hr v-if="'below' in screen" class="hidden border-rule md:my-3 md:mr-4 md:block" />
+            <RouterLink
+                :to="{ name: screen.name, query: query() }"
+                class="flex items-center gap-2 py-[6px] md:-ml-[10px] md:pr-4 md:pl-[10px]"
+                :class="[
+                    screen.here.includes(String(route.name))
+                        ? 'font-[650] text-ink md:shadow-[inset_3px_0_0_var(--color-brass)]'
+                        : 'text-ink-soft hover:text-ink',
+                ]"
+                :aria-current="screen.here.includes(String(route.name)) ? 'page' : undefined"
+                :title="narrow ? `${screen.title} ${screen.waits}` : undefined"
             >
-        </RouterLink>
+                <svg
+                    v-if="narrow"
+                    width="16"
+                    height="16"
+                    viewBox="0 0 16 16"
+                    class="hidden md:block"
+                    aria-hidden="true"
+                >
+                    <path
+                        :d="screen.icon"
+                        class="fill-none stroke-current"
+                        stroke-width="1.2"
+                        stroke-linejoin="round"
+                    />
+                </svg>
+                <span :class="{ 'md:sr-only': narrow }">{{ screen.title }}</span>
+                <span
+                    v-if="screen.waits"
+                    class="ml-auto text-[13px] font-normal whitespace-nowrap text-brass"
+                    :class="{ 'md:sr-only': narrow }"
+                    >{{ screen.waits }}</span
+                >
+            </RouterLink>
+        </template>
         <button
             type="button"
             class="mt-auto hidden text-left text-[13px] text-ink-faint hover:text-brass md:block"

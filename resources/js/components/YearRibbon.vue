@@ -6,6 +6,7 @@ import { useView } from '@/composables/useView';
 import { useEventListener } from '@vueuse/core';
 import { computed } from 'vue';
 import { useRoute } from 'vue-router';
+import Knot from './Knot.vue';
 import Needle from './Needle.vue';
 import SpanSwitch from './SpanSwitch.vue';
 
@@ -25,7 +26,7 @@ const fill = (month: Schemas['RibbonMonth']): string =>
 const words = (month: Schemas['RibbonMonth']): string =>
     month.reported === 0
         ? `${monthAndYear(month.period)}, no readings`
-        : `${monthAndYear(month.period)}, ${month.reported} of ${month.expected} readings are in`;
+        : `${monthAndYear(month.period)}, ${month.reported} of ${month.expected} readings are in${month.closed ? '; closed' : ''}`;
 
 useEventListener('keydown', (event: KeyboardEvent) => {
     const target = event.target as HTMLElement;
@@ -98,6 +99,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
                             :class="month.period === period ? 'fill-brass-tint' : 'fill-fill'"
                         />
                     </svg>
+                    <Knot v-if="month.closed" class="absolute top-[7px] right-[7px]" />
                     <Needle v-if="month.reported > 0" :status="month.status" size="s" class="relative" />
                     <span
                         class="relative text-[13.5px]"

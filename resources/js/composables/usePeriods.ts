@@ -17,3 +17,38 @@ export const shortMonth = (period: string): string => format({ month: 'short' })
 export const longMonth = format({ month: 'long' });
 export const monthAndYear = format({ month: 'long', year: 'numeric' });
 export const shortMonthAndYear = (period: string): string => `${shortMonth(period)} ${period.slice(0, 4)}`;
+
+/** Any period as it is said: `August 2026`, `week 34 of 2026`, `quarter 2 of FY2026`, `FY2026`. */
+export function periodWords(period: string): string {
+    const [, year = '', part = ''] = /^(?:FY)?(\d{4})(?:-(?:W|Q)?(\d+))?$/.exec(period) ?? [];
+    if (period.includes('W')) {
+        return `week ${Number(part)} of ${year}`;
+    }
+    if (period.includes('Q')) {
+        return `quarter ${part} of FY${year}`;
+    }
+    return period.startsWith('FY') ? period : monthAndYear(period);
+}
+
+/** The same where the year is plain: `August`, `week 34`, `quarter 2`. */
+export function shortPeriodWords(period: string): string {
+    return period.startsWith('FY') || period.includes('W')
+        ? periodWords(period).replace(/ of .*/, '')
+        : longMonth(period);
+}
+
+/** A moment in the reader's own time: `12 Nov 2026, 14:02`. */
+export const moment = (iso: string): string =>
+    new Intl.DateTimeFormat('en-GB', {
+        day: 'numeric',
+        month: 'short',
+        year: 'numeric',
+        hour: '2-digit',
+        minute: '2-digit',
+    }).format(new Date(iso));
+
+/** A day: `12 November`. */
+export const dayAndMonth = (day: string): string =>
+    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(
+        new Date(`${day}T00:00:00Z`),
+    );

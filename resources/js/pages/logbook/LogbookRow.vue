@@ -1,37 +1,72 @@
 <script setup lang="ts">
+import type { Shown } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { computed, nextTick, useTemplateRef } from 'vue';
-import type { SheetRow } from './useEntries';
+import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
+import { computed, nextTick, ref, useTemplateRef } from 'vue';
+import type { NoteParts, SheetRow } from './useEntries';
 
 /** One KPI of the month sheet. It opens while it is worked on: what the figure means, and the reason for it. */
 const props = defineProps<{ line: SheetRow; opened: boolean }>();
 const emit = defineEmits<{
     focus: [];
     type: [text: string];
-    typeNote: [text: string];
+    typeNote: [change: Partial<NoteParts>];
     save: [what: 'figure' | 'note'];
     settle: [what: 'figure' | 'note', mine: boolean];
     putBack: [];
     go: [where: 'open' | 'next' | 'previous'];
 }>();
 
-const { figure } = useNumbers();
+const { figure, unitOf } = useNumbers();
 const input = useTemplateRef<HTMLInputElement>('input');
+const reasonField = ref<HTMLTextAreaElement | null>(null);
+
+const COLOURS = ['green', 'amber', 'red'] as const;
+const NAMES = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
+const PARTS = [
+    ['text', 'Reason', 'What happened'],
+    ['outlook', 'Outlook', 'When it will be back'],
+    ['doing', 'Being done', 'Who does what'],
+] as const;
 
 const row = computed(() => props.line.row);
 const entry = computed(() => props.line.figure);
 const note = computed(() => props.line.note);
 const verdict = computed(() => props.line.verdict);
-const judged = computed(() => entry.value.state !== 'refused' && verdict.value !== null);
-const wantsNote = computed(() => verdict.value?.wantsNote === true && note.value.text === '');
+const id = computed(() => props.line.key.replace('/', '-'));
+const locked = computed(() => row.value.lock !== '');
+const workedOut = computed(() => row.value.kind === 'formula' || row.value.lock === 'gathered from the units below');
+const judged = computed(() => row.value.kind === 'judged');
+const known = computed(() => entry.value.state !== 'refused' && verdict.value !== null);
+const wantsNote = computed(() => verdict.value?.wantsNote === true && note.value.value.text === '');
+
+/** What stands under the name: unit of measure, which period, and how far it has come. */
+const under = computed(() =>
+    [
+        judged.value ? 'judged' : unitOf(row.value.measure) || row.value.measure,
+        row.value.period.length === 7 && !row.value.period.startsWith('FY') ? '' : shortPeriodWords(row.value.period),
+        row.value.asOf === null ? '' : `provisional, as of ${dayAndMonth(row.value.asOf)}`,
+        row.value.state === 'submitted' && entry.value.state === 'same' ? 'handed in' : '',
+        row.value.needsNote ? 'must be explained when bad' : '',
+    ]
+        .filter((each) => each !== '')
+        .join(' · '),
+);
+
+const target = computed(() =>
+    row.value.target === null
+        ? ''
+        : shown(row.value.target) + (row.value.upper === null ? '' : ` – ${shown(row.value.upper)}`),
+);
+const shown = (value: Shown): string => figure(value, row.value.measure);
 
 const wake = computed(() => {
-    const typed = Number(entry.value.text.replace(',', '.'));
+    const typed = Number(entry.value.value.replace(',', '.'));
     const points = row.value.wake;
     // The saved line, with the last point moved to what is being typed where that is a plain number.
-    return entry.value.state === 'typing' && entry.value.text !== '' && Number.isFinite(typed)
+    return entry.value.state === 'typing' && entry.value.value !== '' && Number.isFinite(typed)
         ? points.map((point, index) => (index === points.length - 1 ? { ...point, actual: String(typed) } : point))
         : points;
 });
@@ -55,6 +90,17 @@ function onNoteKey(event: KeyboardEvent): void {
         emit('go', 'open');
     }
 }
+
+function choose(colour: string): void {
+    emit('focus');
+    emit('type', entry.value.value === colour ? '' : colour);
+    emit('save', 'figure');
+    void nextTick(() => {
+        if (note.value.value.text === '') {
+            reasonField.value?.focus();
+        }
+    });
+}
 </script>
 
 <template>
@@ -63,46 +109,102 @@ function onNoteKey(event: KeyboardEvent): void {
         :class="{ 'bg-sheet': opened }"
     >
         <td class="pr-3 pl-[2px] text-left">
-            <label :for="`figure-${row.id}`" class="block truncate text-[15.5px] leading-tight font-semibold">{{
-                row.name
-            }}</label>
-            <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint">{{ row.measure }}&nbsp;</span>
+            <component
+                :is="workedOut || judged || locked ? 'button' : 'label'"
+                :for="workedOut || judged || locked ? undefined : `figure-${id}`"
+                :type="workedOut || judged || locked ? 'button' : undefined"
+                class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold"
+                @click="emit('focus')"
+                >{{ row.name }}</component
+            >
+            <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint" :title="under"
+                >{{ under }}&nbsp;</span
+            >
         </td>
         <td class="hidden text-ink-soft md:table-cell">
-            {{ row.lastMonth ? figure(row.lastMonth, row.measure) : '' }}
+            <Needle v-if="judged && row.lastStatus !== 'no-data'" :status="row.lastStatus" size="s" />
+            <template v-else>{{ row.lastMonth ? shown(row.lastMonth) : '' }}</template>
         </td>
-        <td class="hidden text-ink-soft md:table-cell">{{ row.lastYear ? figure(row.lastYear, row.measure) : '' }}</td>
-        <td class="hidden text-ink-soft md:table-cell">{{ row.target ? figure(row.target, row.measure) : '' }}</td>
+        <td class="hidden text-ink-soft md:table-cell">
+            <Needle v-if="judged && row.lastYearStatus !== 'no-data'" :status="row.lastYearStatus" size="s" />
+            <template v-else>{{ row.lastYear ? shown(row.lastYear) : '' }}</template>
+        </td>
+        <td class="hidden text-ink-soft md:table-cell">{{ target }}</td>
         <td>
+            <span
+                v-if="judged"
+                :id="`figure-${id}`"
+                role="radiogroup"
+                :aria-label="row.name"
+                class="inline-flex gap-2.5"
+                tabindex="-1"
+            >
+                <button
+                    v-for="colour in COLOURS"
+                    :key="colour"
+                    type="button"
+                    role="radio"
+                    class="rounded-[6px]"
+                    :class="
+                        entry.value === colour
+                            ? 'outline-2 outline-offset-2 outline-brass'
+                            : entry.value === ''
+                              ? 'opacity-60 hover:opacity-100'
+                              : 'opacity-30 hover:opacity-100'
+                    "
+                    :aria-checked="entry.value === colour"
+                    :aria-label="`${NAMES[colour]}${row.texts[colour] ? `: ${row.texts[colour]}` : ''}`"
+                    :title="row.texts[colour] || NAMES[colour]"
+                    :disabled="locked"
+                    @click="choose(colour)"
+                >
+                    <Needle :status="colour" decorative />
+                </button>
+            </span>
+            <b
+                v-else-if="workedOut || locked"
+                class="pr-[10px] text-[16.5px]"
+                :class="workedOut ? 'font-semibold' : 'font-semibold text-ink-soft'"
+                >{{ entry.value }}</b
+            >
             <input
-                :id="`figure-${row.id}`"
+                v-else
+                :id="`figure-${id}`"
                 ref="input"
                 class="field w-[112px] text-right text-[16.5px] font-semibold placeholder:text-[14px] placeholder:font-normal"
                 inputmode="decimal"
                 autocomplete="off"
                 placeholder="type"
-                :value="entry.text"
+                :value="entry.value"
                 :aria-invalid="entry.state === 'refused'"
-                :aria-describedby="entry.message ? `error-${row.id}` : undefined"
+                :aria-describedby="entry.message ? `error-${id}` : undefined"
                 @focus="emit('focus')"
                 @input="emit('type', ($event.target as HTMLInputElement).value)"
                 @change="emit('save', 'figure')"
                 @keydown="onKey"
             />
-            <span v-if="entry.state === 'refused'" :id="`error-${row.id}`" class="error block" role="alert">{{
+            <span v-if="entry.state === 'refused'" :id="`error-${id}`" class="error block" role="alert">{{
                 entry.message
             }}</span>
         </td>
-        <td class="text-center"><Needle v-if="judged" :status="verdict!.status" /></td>
+        <td class="text-center"><Needle v-if="known" :status="verdict!.status" /></td>
         <td class="hidden truncate pl-[10px] text-left text-[14px] text-ink-soft md:table-cell">
             <span v-if="entry.state === 'waiting'" class="text-amber-text">kept here, not sent yet</span>
+            <span v-else-if="judged && entry.message" class="text-red-text">{{ entry.message }}</span>
             <span v-else-if="wantsNote" class="text-red-text">a reason is needed</span>
-            <span v-else :title="note.text">{{ note.text }}</span>
+            <span
+                v-else-if="verdict?.question && note.value.text === ''"
+                class="text-amber-text"
+                :title="verdict.question"
+                >{{ verdict.question }}</span
+            >
+            <span v-else-if="note.value.text" :title="note.value.text">{{ note.value.text }}</span>
+            <span v-else-if="locked" class="text-ink-faint" :title="row.lock">cannot be typed: {{ row.lock }}</span>
         </td>
     </tr>
     <tr v-if="entry.state === 'conflict'" class="bg-sheet max-md:block">
         <td colspan="7" class="pb-3 text-right max-md:block" role="alert">
-            <span class="error mr-3">{{ entry.message }} You typed {{ entry.text || 'nothing' }}.</span>
+            <span class="error mr-3">{{ entry.message }} You typed {{ entry.value || 'nothing' }}.</span>
             <button type="button" class="button button-quiet mr-2" @click="emit('settle', 'figure', true)">
                 Keep mine
             </button>
@@ -113,14 +215,23 @@ function onNoteKey(event: KeyboardEvent): void {
     </tr>
     <tr v-if="opened" class="bg-sheet max-md:block">
         <td colspan="7" class="pb-4 max-md:block">
-            <div class="grid gap-x-8 gap-y-3 md:grid-cols-[minmax(0,1fr)_minmax(300px,420px)]">
+            <div class="grid gap-x-8 gap-y-3 md:grid-cols-[minmax(0,1fr)_minmax(300px,440px)]">
                 <div class="text-[13.5px] leading-[1.4] text-ink-soft">
                     <template v-if="verdict">
                         <b class="font-[650] text-ink">{{ verdict.reason }}</b>
-                        <br v-if="verdict.streak" />
-                        {{ verdict.streak }}
+                        <template v-if="verdict.streak"><br />{{ verdict.streak }}</template>
+                        <template v-if="verdict.question"
+                            ><br /><span class="text-amber-text">{{ verdict.question }}</span></template
+                        >
                     </template>
+                    <ul v-if="judged || row.texts.green || row.texts.amber || row.texts.red" class="mt-2 space-y-1">
+                        <li v-for="colour in COLOURS" :key="colour" class="flex items-center gap-2">
+                            <Needle :status="colour" size="s" decorative />
+                            <span>{{ row.texts[colour] || NAMES[colour] }}</span>
+                        </li>
+                    </ul>
                     <Wake
+                        v-if="!judged"
                         :points="wake"
                         :status="verdict?.status ?? 'no-data'"
                         :width="420"
@@ -129,20 +240,28 @@ function onNoteKey(event: KeyboardEvent): void {
                     />
                 </div>
                 <div>
-                    <label :for="`note-${row.id}`" class="mb-1 block text-[13.5px] text-ink-soft"
-                        >Note for {{ row.name }}</label
+                    <div
+                        v-for="([part, title, hint], index) in PARTS"
+                        :key="part"
+                        class="mb-1.5 grid grid-cols-[84px_minmax(0,1fr)] items-start gap-2"
                     >
-                    <textarea
-                        :id="`note-${row.id}`"
-                        class="field block w-full text-[14.5px]"
-                        rows="2"
-                        maxlength="2000"
-                        placeholder="What happened, what is being done, when it will be back"
-                        :value="note.text"
-                        @input="emit('typeNote', ($event.target as HTMLTextAreaElement).value)"
-                        @change="emit('save', 'note')"
-                        @keydown="onNoteKey"
-                    />
+                        <label :for="`${part}-${id}`" class="pt-1 text-[13.5px] text-ink-soft"
+                            >{{ title }}<span class="sr-only"> for {{ row.name }}</span></label
+                        >
+                        <textarea
+                            :id="`${part}-${id}`"
+                            :ref="(element) => index === 0 && (reasonField = element as HTMLTextAreaElement | null)"
+                            class="field block max-h-[130px] w-full field-sizing-content text-[14.5px] leading-[1.3]"
+                            :rows="index === 0 ? 2 : 1"
+                            maxlength="2000"
+                            :placeholder="hint"
+                            :value="note.value[part]"
+                            :disabled="row.lock === 'closed'"
+                            @input="emit('typeNote', { [part]: ($event.target as HTMLTextAreaElement).value })"
+                            @change="emit('save', 'note')"
+                            @keydown="onNoteKey"
+                        />
+                    </div>
                     <span class="mt-1 block text-[13px] text-ink-faint">
                         <span v-if="note.state === 'refused'" class="error" role="alert">{{ note.message }}</span>
                         <template v-else-if="note.state === 'conflict'">
@@ -162,7 +281,7 @@ function onNoteKey(event: KeyboardEvent): void {
                                 </button>
                             </span>
                         </template>
-                        <template v-else>Ctrl Enter: save the note and go on</template>
+                        <template v-else-if="row.note?.author">written by {{ row.note.author }}</template>
                     </span>
                 </div>
             </div>

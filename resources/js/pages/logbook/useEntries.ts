@@ -3,12 +3,19 @@ import { useEventListener, useIntervalFn } from '@vueuse/core';
 import { computed, reactive, watch, type Ref } from 'vue';
 
 type Row = Schemas['LogbookRow'];
+type What = 'figure' | 'note';
+
+export interface NoteParts {
+    text: string;
+    outlook: string;
+    doing: string;
+}
 
 /** One value that is typed, sent, and perhaps refused. What was typed is never thrown away. */
-interface Entry {
-    text: string;
+interface Entry<T> {
+    value: T;
     /** what the server holds, as far as this page knows */
-    saved: string;
+    saved: T;
     version: number;
     state: 'same' | 'typing' | 'saving' | 'waiting' | 'refused' | 'conflict';
     message: string;
@@ -16,9 +23,11 @@ interface Entry {
 }
 
 export interface SheetRow {
+    /** `52/2026-08`: the KPI in its unit, and the period */
+    key: string;
     row: Row;
-    figure: Entry;
-    note: Entry;
+    figure: Entry<string>;
+    note: Entry<NoteParts>;
     /** how the figure being typed would be judged; null when it is not known */
     verdict: Schemas['Verdict'] | null;
 }
@@ -27,7 +36,7 @@ const RETRY_MS = 5_000;
 const PREVIEW_MS = 180;
 const STORE = 'kybernet:unsent';
 
-type Unsent = Record<string, { text: string; version: number }>;
+type Unsent = Record<string, { value: unknown; version: number }>;
 
 const unsentFrom = (): Unsent => {
     try {
@@ -37,114 +46,115 @@ const unsentFrom = (): Unsent => {
     }
 };
 
+const same = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
+const fresh = <T>(value: T, version: number): Entry<T> => ({
+    value,
+    saved: value,
+    version,
+    state: 'same',
+    message: '',
+    current: null,
+});
+const parts = (note: Row['note']): NoteParts => ({
+    text: note?.text ?? '',
+    outlook: note?.outlook ?? '',
+    doing: note?.doing ?? '',
+});
+
 /**
  * The entries of a month sheet: saved as they are left, one after the other for each cell. While the server is out of
  * reach they wait in the browser, survive a reload, and are sent when it is back.
  */
 export function useEntries(
     owner: Ref<string>,
-    period: Ref<string>,
     page: Ref<Schemas['LogbookPage'] | undefined>,
     onSaved: (row: Row) => void,
 ) {
-    const sheet = reactive(new Map<number, SheetRow>());
-    const timers = new Map<number, number>();
+    const sheet = reactive(new Map<string, SheetRow>());
+    const timers = new Map<string, number>();
+    let sheetPeriod = '';
 
-    const key = (id: number, what: 'figure' | 'note'): string => `${owner.value}/${id}/${period.value}/${what}`;
-
-    const fresh = (text: string, version: number): Entry => ({
-        text,
-        saved: text,
-        version,
-        state: 'same',
-        message: '',
-        current: null,
-    });
+    const stored = (key: string, what: What): string => `${owner.value}/${key}/${what}`;
 
     watch(
         page,
         (loaded) => {
-            if (loaded === undefined || loaded.period !== period.value) {
+            if (loaded === undefined) {
                 return;
             }
-            const ids = new Set(loaded.rows.map((row) => row.id));
-            [...sheet.keys()].filter((id) => !ids.has(id)).forEach((id) => sheet.delete(id));
+            const keys = new Set(loaded.rows.map((row) => `${row.id}/${row.period}`));
+            [...sheet.keys()].filter((key) => !keys.has(key)).forEach((key) => sheet.delete(key));
             const unsent = unsentFrom();
+            const isSame = sheetPeriod === loaded.period;
             for (const row of loaded.rows) {
-                const known = sheet.get(row.id);
-                const mayReplace = (entry: Entry | undefined): boolean => entry === undefined || entry.state === 'same';
-                const entry = (
-                    what: 'figure' | 'note',
-                    text: string,
-                    version: number,
-                    old: Entry | undefined,
-                ): Entry => {
-                    if (
-                        known?.row !== undefined &&
-                        !mayReplace(old) &&
-                        old !== undefined &&
-                        sheetPeriod === period.value
-                    ) {
+                const key = `${row.id}/${row.period}`;
+                const known = sheet.get(key);
+                const entry = <T>(what: What, value: T, version: number, old: Entry<T> | undefined): Entry<T> => {
+                    if (isSame && old !== undefined && old.state !== 'same') {
                         return old;
                     }
-                    const kept = unsent[key(row.id, what)];
-                    return kept === undefined || kept.text === text
-                        ? fresh(text, version)
-                        : { ...fresh(text, version), text: kept.text, version: kept.version, state: 'waiting' };
+                    const kept = unsent[stored(key, what)];
+                    return kept === undefined || same(kept.value, value)
+                        ? fresh(value, version)
+                        : { ...fresh(value, version), value: kept.value as T, version: kept.version, state: 'waiting' };
                 };
-                sheet.set(row.id, {
+                sheet.set(key, {
+                    key,
                     row,
                     figure: entry('figure', row.typed, row.version, known?.figure),
-                    note: entry('note', row.note?.text ?? '', row.note?.version ?? 0, known?.note),
+                    note: entry('note', parts(row.note), row.note?.version ?? 0, known?.note),
                     verdict: row.verdict,
                 });
             }
-            sheetPeriod = period.value;
+            sheetPeriod = loaded.period;
             void flush();
         },
         { immediate: true },
     );
-    let sheetPeriod = period.value;
 
-    function remember(id: number, what: 'figure' | 'note', entry: Entry): void {
-        const others = Object.entries(unsentFrom()).filter(([stored]) => stored !== key(id, what));
-        const own = [key(id, what), { text: entry.text, version: entry.version }] as const;
-        const unsent = Object.fromEntries(entry.state === 'same' ? others : [...others, own]);
-        localStorage.setItem(STORE, JSON.stringify(unsent));
-    }
-
-    /** A changed figure is judged by the server while it is being typed. */
-    function type(id: number, text: string): void {
-        const line = sheet.get(id);
-        if (line === undefined) {
-            return;
-        }
-        const { figure } = line;
-        figure.text = text;
-        figure.state = text === figure.saved ? 'same' : 'typing';
-        figure.message = '';
-        remember(id, 'figure', figure);
-        window.clearTimeout(timers.get(id));
-        timers.set(
-            id,
-            window.setTimeout(() => void preview(id), PREVIEW_MS),
+    function remember(key: string, what: What, entry: Entry<unknown>): void {
+        const others = Object.entries(unsentFrom()).filter(([name]) => name !== stored(key, what));
+        const own = [stored(key, what), { value: entry.value, version: entry.version }] as const;
+        localStorage.setItem(
+            STORE,
+            JSON.stringify(Object.fromEntries(entry.state === 'same' ? others : [...others, own])),
         );
     }
 
-    async function preview(id: number): Promise<void> {
-        const line = sheet.get(id);
-        if (line?.figure.state !== 'typing') {
+    function typed<T>(key: string, what: What, entry: Entry<T>, value: T): void {
+        entry.value = value;
+        entry.state = same(value, entry.saved) ? 'same' : 'typing';
+        entry.message = '';
+        remember(key, what, entry);
+    }
+
+    /** A changed figure is judged by the server while it is being typed. */
+    function type(key: string, text: string): void {
+        const line = sheet.get(key);
+        if (line !== undefined) {
+            typed(key, 'figure', line.figure, text);
+            window.clearTimeout(timers.get(key));
+            timers.set(
+                key,
+                window.setTimeout(() => void preview(key), PREVIEW_MS),
+            );
+        }
+    }
+
+    async function preview(key: string): Promise<void> {
+        const line = sheet.get(key);
+        if (line === undefined || (line.figure.state !== 'typing' && line.figure.state !== 'same')) {
             return;
         }
-        const text = line.figure.text;
+        const text = line.figure.value;
         try {
             const verdict = await read(
                 api.POST('/api/measured/{measured}/readings/{period}/preview', {
-                    params: { path: { measured: id, period: period.value } },
+                    params: { path: { measured: line.row.id, period: line.row.period } },
                     body: { typed: text, version: line.figure.version },
                 }),
             );
-            if (line.figure.text === text) {
+            if (line.figure.value === text) {
                 line.verdict = verdict;
             }
         } catch {
@@ -153,64 +163,93 @@ export function useEntries(
         }
     }
 
-    function typeNote(id: number, text: string): void {
-        const note = sheet.get(id)?.note;
+    function typeNote(key: string, change: Partial<NoteParts>): void {
+        const note = sheet.get(key)?.note;
         if (note !== undefined) {
-            note.text = text;
-            note.state = text === note.saved ? 'same' : 'typing';
-            note.message = '';
-            remember(id, 'note', note);
+            typed(key, 'note', note, { ...note.value, ...change });
         }
     }
 
-    async function save(id: number, what: 'figure' | 'note'): Promise<void> {
-        const line = sheet.get(id);
-        if (
-            line === undefined ||
-            !['typing', 'waiting', 'refused'].includes(line[what].state) ||
-            line[what].text === line[what].saved
-        ) {
+    const isPending = (entry: Entry<unknown>): boolean =>
+        ['typing', 'waiting', 'refused'].includes(entry.state) && !same(entry.value, entry.saved);
+
+    async function save(key: string, what: What): Promise<void> {
+        const line = sheet.get(key);
+        if (line === undefined) {
             return;
         }
-        const entry = line[what];
-        const sent = entry.text;
-        const month = period.value;
-        entry.state = 'saving';
-        const path = { measured: id, period: month };
+        // A colour goes with its reason, or waits for it.
+        if (line.row.kind === 'judged' && line.figure.value !== '' && isPending(line.figure)) {
+            if (line.note.value.text.trim() === '') {
+                line.figure.message = 'Say why, then it is saved.';
+                return;
+            }
+            await send(line, 'figure', isPending(line.note));
+        } else if (isPending(line[what])) {
+            await send(line, what, false);
+        }
+    }
+
+    async function send(line: SheetRow, what: What, together: boolean): Promise<void> {
+        const { figure, note } = line;
+        const sent = { figure: figure.value, note: note.value };
+        const written: What[] = together ? ['figure', 'note'] : [what];
+        const path = { measured: line.row.id, period: line.row.period };
+        written.forEach((each) => (line[each].state = 'saving'));
         try {
             const row = await read(
                 what === 'figure'
                     ? api.PUT('/api/measured/{measured}/readings/{period}', {
                           params: { path },
-                          body: { typed: sent, version: entry.version },
+                          body: {
+                              typed: sent.figure,
+                              version: figure.version,
+                              note: together ? { ...sent.note, version: note.version } : null,
+                          },
                       })
                     : api.PUT('/api/measured/{measured}/notes/{period}', {
                           params: { path },
-                          body: { text: sent, version: entry.version },
+                          body: { ...sent.note, version: note.version },
                       }),
             );
             line.row = row;
-            entry.version = what === 'figure' ? row.version : (row.note?.version ?? 0);
-            entry.saved = what === 'figure' ? row.typed : (row.note?.text ?? '');
-            // What was typed while this was on its way is sent next.
-            if (entry.text === sent) {
-                entry.text = entry.saved;
-                entry.state = 'same';
-            } else {
-                entry.state = 'typing';
-            }
-            entry.message = '';
-            if (line.figure.state === 'same') {
+            settleSaved(line, 'figure', figure, row.typed, row.version, written, sent.figure);
+            settleSaved(line, 'note', note, parts(row.note), row.note?.version ?? 0, written, sent.note);
+            if (figure.state === 'same') {
                 line.verdict = row.verdict;
             }
-            remember(id, what, entry);
             onSaved(row);
         } catch (error) {
-            fail(id, what, entry, error);
+            written.forEach((each) => fail(line.key, each, line[each], error));
         }
     }
 
-    function fail(id: number, what: 'figure' | 'note', entry: Entry, error: unknown): void {
+    function settleSaved<T>(
+        line: SheetRow,
+        what: What,
+        entry: Entry<T>,
+        value: T,
+        version: number,
+        written: What[],
+        sent: T,
+    ): void {
+        if (!written.includes(what)) {
+            return;
+        }
+        entry.version = version;
+        entry.saved = value;
+        // What was typed while this was on its way is sent next.
+        if (same(entry.value, sent)) {
+            entry.value = value;
+            entry.state = 'same';
+        } else {
+            entry.state = 'typing';
+        }
+        entry.message = '';
+        remember(line.key, what, entry);
+    }
+
+    function fail(key: string, what: What, entry: Entry<unknown>, error: unknown): void {
         if (!(error instanceof ApiError)) {
             throw error;
         }
@@ -222,48 +261,52 @@ export function useEntries(
                   : 'refused';
         entry.message = Object.values(error.fields)[0] ?? error.detail;
         entry.current = error.current;
-        remember(id, what, entry);
+        remember(key, what, entry);
     }
 
     /** After a conflict: keep what was typed here, or take what the other person entered. */
-    async function settle(id: number, what: 'figure' | 'note', mine: boolean): Promise<void> {
-        const entry = sheet.get(id)?.[what];
-        if (entry?.current == null) {
+    async function settle(key: string, what: What, mine: boolean): Promise<void> {
+        const line = sheet.get(key);
+        const current = line?.[what].current;
+        if (line === undefined || current == null) {
             return;
         }
-        entry.version = entry.current.version;
-        entry.saved = entry.current.text;
+        const theirs =
+            what === 'figure'
+                ? current.text
+                : { text: current.text, outlook: current.outlook ?? '', doing: current.doing ?? '' };
+        const entry = line[what] as Entry<unknown>;
+        entry.version = current.version;
+        entry.saved = theirs;
         entry.message = '';
-        if (mine && entry.text !== entry.saved) {
+        if (mine && !same(entry.value, theirs)) {
             entry.state = 'typing';
-            await save(id, what);
+            await save(key, what);
         } else {
-            entry.text = entry.saved;
+            entry.value = theirs;
             entry.state = 'same';
-            remember(id, what, entry);
+            remember(key, what, entry);
             if (what === 'figure') {
-                entry.state = 'typing';
-                await preview(id);
-                entry.state = 'same';
+                await preview(key);
             }
         }
     }
 
     /** Put back what is saved. */
-    function putBack(id: number): void {
-        const line = sheet.get(id);
+    function putBack(key: string): void {
+        const line = sheet.get(key);
         if (line !== undefined) {
             line.figure = fresh(line.figure.saved, line.figure.version);
             line.verdict = line.row.verdict;
-            remember(id, 'figure', line.figure);
+            remember(key, 'figure', line.figure);
         }
     }
 
     async function flush(): Promise<void> {
-        for (const [id, line] of sheet) {
+        for (const [key, line] of sheet) {
             for (const what of ['figure', 'note'] as const) {
                 if (line[what].state === 'waiting') {
-                    await save(id, what);
+                    await save(key, what);
                 }
             }
         }

@@ -1,6 +1,6 @@
 <script setup lang="ts" generic="T extends string">
 /** A few choices side by side, one of which holds. */
-defineProps<{ label: string; choices: Readonly<Record<T, string>>; disabled?: boolean }>();
+defineProps<{ label: string; choices: Readonly<Partial<Record<T, string>>>; disabled?: boolean }>();
 const chosen = defineModel<T>({ required: true });
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A label, what is filled in, and beside it what is wrong with it. */
-defineProps<{ label: string; for?: string; error?: string | undefined; hint?: string }>();
+defineProps<{ label: string; for?: string; error?: string | undefined; hint?: string | undefined }>();
 </script>
 
 <template>

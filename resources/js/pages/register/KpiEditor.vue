@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api, read, type Schemas } from '@/api/client';
+import { api, read } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
@@ -7,51 +7,72 @@ import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
 import { useEventListener, useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, watch } from 'vue';
-import { onBeforeRouteLeave, useRouter } from 'vue-router';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import PartCounted from './PartCounted.vue';
 import PartGood from './PartGood.vue';
 import PartWhat from './PartWhat.vue';
 import PartWhere from './PartWhere.vue';
-import { GATHERED_BY } from './words';
-import { blank, PARTS, useDraft, type Definition, type Part } from './useDraft';
+import { ACCUMULATIONS, FREQUENCIES } from './words';
+import { blank, PARTS, useDraft, type Part } from './useDraft';
 
 /** A definition as a full page, in four parts that follow the talk with a department head. */
 const props = defineProps<{ code?: string }>();
 
 const router = useRouter();
+const route = useRoute();
 const { unit, period, query } = useView();
 const { user, units, path } = useSession();
-const { draft, changed, problem, busy, faultyParts, start, error, save, putBack } = useDraft(period);
+const { draft, saved, changed, problem, busy, faultyParts, start, error, save, putBack } = useDraft(period);
 const part = ref<Part>('What and why');
 
 const register = useQuery({ queryKey: ['register'], queryFn: () => read(api.GET('/api/kpis')) });
+/** A new definition may begin as a copy of another. */
+const source = computed(
+    () => props.code ?? (typeof route.query['copy'] === 'string' ? route.query['copy'] : undefined),
+);
 const definition = useQuery({
-    queryKey: computed(() => ['kpi', props.code, period.value]),
+    queryKey: computed(() => ['kpi', source.value, period.value]),
     queryFn: () =>
         read(
             api.GET('/api/kpis/{kpi}', {
-                params: { path: { kpi: props.code ?? '' }, query: { period: period.value } },
+                params: { path: { kpi: source.value ?? '' }, query: { period: period.value } },
             }),
         ),
-    enabled: computed(() => props.code !== undefined),
+    enabled: computed(() => source.value !== undefined),
     staleTime: 0,
 });
 
-/** A workbook can say more of a KPI than this editor has a place for. */
-const fits = (each: Schemas['KpiDefinition']): each is Schemas['KpiDefinition'] & Definition => each.fitsEditor;
 const isNew = computed(() => props.code === undefined);
 const mayEdit = computed(() => user.value?.defines === true);
 
 watch(
-    () => [props.code, definition.data.value] as const,
-    ([code, loaded]) => {
+    () => [props.code, source.value, definition.data.value] as const,
+    ([code, from, loaded]) => {
         if (code === undefined) {
             const home = path(unit.value.code)[1] ?? unit.value;
-            start({
+            const empty = {
                 ...blank(home.code, period.value),
-                level: home.parent === null ? 'organisational' : 'departmental',
-            });
-        } else if (loaded !== undefined && fits(loaded) && !changed.value) {
+                level: home.parent === null ? ('organisational' as const) : ('departmental' as const),
+            };
+            if (from === undefined) {
+                start(empty);
+            } else if (loaded !== undefined) {
+                // Targets and history stay with the original.
+                start(
+                    {
+                        ...loaded,
+                        code: '',
+                        name: '',
+                        targets: {},
+                        yearTargets: {},
+                        history: [],
+                        version: 0,
+                        rule: loaded.rule === null ? null : { ...loaded.rule, from: period.value },
+                    },
+                    empty,
+                );
+            }
+        } else if (loaded !== undefined && (!changed.value || saved.value.code !== loaded.code)) {
             start(loaded);
         }
     },
@@ -59,6 +80,11 @@ watch(
 );
 
 const title = computed(() => (draft.value.name !== '' ? draft.value.name : isNew.value ? 'A new KPI' : ''));
+const open = computed(() => saved.value.openQuestions.length);
+/** The rule as it is typed, when it is not the one that is saved. */
+const newRule = computed(
+    () => draft.value.rule !== null && JSON.stringify(draft.value.rule) !== JSON.stringify(saved.value.rule),
+);
 useTitle(computed(() => `${title.value} · Register · Kybernet`));
 
 const subtitle = computed(() =>
@@ -66,7 +92,9 @@ const subtitle = computed(() =>
         draft.value.code,
         units.value.get(draft.value.department)?.name ?? '',
         draft.value.level,
-        `monthly${draft.value.measure === '' ? '' : ` in ${draft.value.measure}`}, ${GATHERED_BY[draft.value.accumulation]} over time`,
+        draft.value.kind === 'judged'
+            ? `judged ${FREQUENCIES[draft.value.frequency]}`
+            : `counted ${FREQUENCIES[draft.value.frequency]}${/^$|^of /.test(draft.value.measure) ? '' : ` in ${draft.value.measure}`}, ${ACCUMULATIONS[draft.value.accumulation]} over time`,
     ]
         .filter((each) => each !== '')
         .join(' · '),
@@ -106,9 +134,9 @@ useEventListener(window, 'beforeunload', (event) => {
 </script>
 
 <template>
-    <StateNote v-if="!isNew && definition.isPending.value" loading />
+    <StateNote v-if="source !== undefined && definition.isPending.value" loading />
     <StateNote
-        v-else-if="!isNew && definition.error.value"
+        v-else-if="source !== undefined && definition.error.value"
         :error="definition.error.value"
         @retry="definition.refetch"
     />
@@ -116,19 +144,17 @@ useEventListener(window, 'beforeunload', (event) => {
         Your account reads the register.
         <RouterLink class="quiet-link" :to="{ name: 'register', query: query() }">Back to the list</RouterLink>
     </StateNote>
-    <StateNote
-        v-else-if="!isNew && definition.data.value && !definition.data.value.fitsEditor"
-        :title="`${definition.data.value.name} is defined in a workbook`"
-    >
-        It has more than this page can change, such as a band, a formula, another frequency or rules of one unit. Change
-        it in an exported workbook and import that again.
-        <RouterLink class="quiet-link" :to="{ name: 'register', query: query() }">Back to the list</RouterLink>
-    </StateNote>
     <form v-else novalidate @submit.prevent="submit">
         <div class="flex flex-wrap items-end gap-4 border-b border-rule pb-2.5">
             <div class="min-w-0">
                 <h1 class="text-[28px] leading-[1.15]">{{ title }}</h1>
                 <span class="text-[14.5px] text-ink-soft">{{ subtitle }}</span>
+                <span
+                    v-if="!isNew && open > 0"
+                    class="ml-2 text-[14.5px] font-semibold text-amber-text"
+                    :title="saved.openQuestions.join(' ')"
+                    >{{ open }} {{ open === 1 ? 'question is' : 'questions are' }} open</span
+                >
             </div>
             <div class="ml-auto flex items-center gap-2.5">
                 <RouterLink
@@ -136,12 +162,30 @@ useEventListener(window, 'beforeunload', (event) => {
                     :to="{ name: 'register', query: query() }"
                     >All KPIs</RouterLink
                 >
+                <RouterLink
+                    v-if="!isNew"
+                    class="quiet-link mr-2 text-[13.5px] text-ink-soft"
+                    :to="{ name: 'changes', query: { ...query(), kpi: code } }"
+                    >Changes</RouterLink
+                >
                 <template v-if="mayEdit">
+                    <RouterLink
+                        v-if="!isNew"
+                        class="quiet-link mr-2 text-[13.5px] text-ink-soft"
+                        :to="{ name: 'define', query: { ...query(), copy: code } }"
+                        >Copy</RouterLink
+                    >
                     <button type="button" class="button button-quiet" :disabled="!changed || busy" @click="putBack">
                         Put back
                     </button>
                     <button type="submit" class="button" :disabled="!changed || busy">
-                        {{ isNew ? 'Define it' : 'Save' }}
+                        {{
+                            isNew
+                                ? 'Define it'
+                                : newRule && changed
+                                  ? `Save from ${monthAndYear(draft.rule!.from).split(' ')[0]}`
+                                  : 'Save'
+                        }}
                     </button>
                 </template>
             </div>
@@ -173,7 +217,7 @@ useEventListener(window, 'beforeunload', (event) => {
                 role="tabpanel"
                 aria-labelledby="tab-0"
                 :error="error"
-                :themes="register.data.value?.themes ?? []"
+                :register="register.data.value"
             />
             <PartCounted
                 v-show="part === 'How it is counted'"
@@ -182,7 +226,7 @@ useEventListener(window, 'beforeunload', (event) => {
                 role="tabpanel"
                 aria-labelledby="tab-1"
                 :error="error"
-                :people="register.data.value?.people ?? []"
+                :register="register.data.value"
             />
             <PartGood
                 v-show="part === 'What good looks like'"
@@ -191,6 +235,8 @@ useEventListener(window, 'beforeunload', (event) => {
                 role="tabpanel"
                 aria-labelledby="tab-2"
                 :error="error"
+                :saved="saved"
+                :may-edit="mayEdit"
             />
             <PartWhere
                 v-show="part === 'Where'"
@@ -199,6 +245,8 @@ useEventListener(window, 'beforeunload', (event) => {
                 role="tabpanel"
                 aria-labelledby="tab-3"
                 :error="error"
+                :register="register.data.value"
+                :saved="saved"
             />
         </fieldset>
     </form>

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import type { Definition } from './useDraft';
 import type { Schemas } from '@/api/client';
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import ChoiceRow from './ChoiceRow.vue';
 import FormLine from './FormLine.vue';
-import { GATHERED_BY } from './words';
+import FormulaField from './FormulaField.vue';
+import { ACCUMULATIONS, EACH, FREQUENCIES, GATHERINGS, KINDS } from './words';
 
-defineProps<{ error: (pointer: string) => string | undefined; people: readonly Schemas['Person'][] }>();
+const props = defineProps<{
+    error: (pointer: string) => string | undefined;
+    register: Schemas['RegisterPage'] | undefined;
+}>();
 const draft = defineModel<Definition>({ required: true });
 
 const LARGE = { plain: 'in full', scaled: 'in k, m and bn' } as const;
@@ -15,62 +19,242 @@ const large = computed<keyof typeof LARGE>({
     set: (choice) => (draft.value.scaled = choice === 'scaled'),
 });
 
-const MEANING = {
-    sum: 'A quarter is the sum of its months: for counts, volumes and money.',
-    mean: 'A quarter is the mean of its months: for rates, levels and percentages.',
-    latest: 'A quarter is its latest month: for stocks, balances and registers.',
-};
+const pick = (...keys: Definition['accumulation'][]): Partial<Record<Definition['accumulation'], string>> =>
+    Object.fromEntries(keys.map((key) => [key, ACCUMULATIONS[key]]));
+const accumulations = computed(() =>
+    draft.value.kind === 'judged'
+        ? pick('latest', 'mean')
+        : draft.value.kind === 'formula'
+          ? pick('recompute', 'sum', 'mean', 'latest', 'maximum', 'minimum')
+          : pick('sum', 'mean', 'latest', 'maximum', 'minimum'),
+);
+watch(accumulations, (offered) => {
+    if (!(draft.value.accumulation in offered)) {
+        draft.value.accumulation = draft.value.kind === 'formula' ? 'recompute' : 'latest';
+    }
+});
+
+const MEANING = computed(() => {
+    const each = EACH[draft.value.frequency];
+    const longer =
+        draft.value.frequency === 'week' ? 'A month' : draft.value.frequency === 'month' ? 'A quarter' : 'A year';
+    return {
+        sum: `${longer} is the sum of its ${each}s: for counts, volumes and money.`,
+        mean:
+            draft.value.kind === 'judged'
+                ? `${longer} is the mean of its colours.`
+                : `${longer} is the mean of its ${each}s: for rates, levels and percentages.`,
+        latest: `${longer} is its latest ${each}: for stocks, balances and registers.`,
+        maximum: `${longer} is its highest ${each}: for peaks.`,
+        minimum: `${longer} is its lowest ${each}: for troughs.`,
+        recompute: `${longer} is the formula over its operands gathered: a ratio of sums, not a mean of ratios.`,
+    };
+});
+
+/** One owner for all units; different ones are set unit by unit. */
+const owners = computed(() => new Set(draft.value.units.map(({ owner }) => owner)));
+const owner = computed({
+    get: () => (owners.value.size > 1 ? 'several' : String([...owners.value][0] ?? '')),
+    set: (choice) => {
+        if (choice !== 'several') {
+            draft.value.units = draft.value.units.map((place) => ({
+                ...place,
+                owner: choice === '' ? null : Number(choice),
+            }));
+        }
+    },
+});
+
+const isNumber = computed(() => draft.value.kind !== 'judged');
+const others = computed(() =>
+    (props.register?.kpis ?? []).filter(
+        ({ code, kind, frequency }) =>
+            code !== draft.value.code && kind !== 'judged' && frequency === draft.value.frequency,
+    ),
+);
+const dueDay = computed({
+    get: () => draft.value.dueDay ?? '',
+    set: (day: number | '') => (draft.value.dueDay = day === '' ? null : day),
+});
 </script>
 
 <template>
-    <div class="max-w-[680px] space-y-[13px]">
-        <FormLine
-            label="Unit of measure"
-            for="measure"
-            :error="error('/measure')"
-            hint="As people write it: Ml a day, %, £, incidents."
-        >
-            <input
-                id="measure"
-                v-model="draft.measure"
-                class="field w-[180px]"
-                maxlength="24"
-                autocomplete="off"
-                :aria-invalid="!!error('/measure')"
-            />
-        </FormLine>
-        <FormLine
-            label="Decimals shown"
-            for="decimals"
-            :error="error('/decimals')"
-            hint="Figures are kept and judged exactly as entered."
-        >
-            <input
-                id="decimals"
-                v-model.number="draft.decimals"
-                type="number"
-                min="0"
-                max="8"
-                class="field w-[74px] text-right"
-                :aria-invalid="!!error('/decimals')"
-            />
-        </FormLine>
-        <FormLine label="Large figures" :error="error('/scaled')"
-            ><ChoiceRow v-model="large" label="Large figures" :choices="LARGE"
-        /></FormLine>
-        <FormLine label="Over time" :error="error('/accumulation')" :hint="MEANING[draft.accumulation]">
-            <ChoiceRow v-model="draft.accumulation" label="Over time" :choices="GATHERED_BY" />
-        </FormLine>
-        <FormLine label="Entered by" for="owner" :error="error('/owner')">
-            <select
-                id="owner"
-                class="field"
-                :value="draft.owner ?? ''"
-                @change="draft.owner = Number(($event.target as HTMLSelectElement).value) || null"
+    <div class="grid gap-x-[40px] gap-y-[13px] xl:grid-cols-2">
+        <div class="space-y-[13px]">
+            <FormLine label="Comes about" :error="error('/kind')"
+                ><ChoiceRow v-model="draft.kind" label="Comes about" :choices="KINDS"
+            /></FormLine>
+            <FormLine v-if="draft.kind === 'formula'" label="Formula" for="formula" :error="error('/formula')">
+                <FormulaField
+                    v-model="draft.formula"
+                    :draft="draft"
+                    :kpis="register?.kpis ?? []"
+                    :invalid="!!error('/formula')"
+                />
+            </FormLine>
+            <template v-if="isNumber">
+                <FormLine
+                    label="Unit of measure"
+                    for="measure"
+                    :error="error('/measure')"
+                    hint="As people write it: Ml a day, %, £, incidents."
+                >
+                    <input
+                        id="measure"
+                        v-model="draft.measure"
+                        class="field w-[180px]"
+                        maxlength="60"
+                        autocomplete="off"
+                        :aria-invalid="!!error('/measure')"
+                    />
+                </FormLine>
+                <FormLine
+                    label="Decimals shown"
+                    for="decimals"
+                    :error="error('/decimals')"
+                    hint="Figures are kept and judged exactly as entered."
+                >
+                    <input
+                        id="decimals"
+                        v-model.number="draft.decimals"
+                        type="number"
+                        min="0"
+                        max="8"
+                        class="field w-[74px] text-right"
+                        :aria-invalid="!!error('/decimals')"
+                    />
+                </FormLine>
+                <FormLine label="Large figures" :error="error('/scaled')"
+                    ><ChoiceRow v-model="large" label="Large figures" :choices="LARGE"
+                /></FormLine>
+            </template>
+            <FormLine label="Measured" :error="error('/frequency')"
+                ><ChoiceRow v-model="draft.frequency" label="Measured" :choices="FREQUENCIES"
+            /></FormLine>
+            <FormLine label="Over time" :error="error('/accumulation')" :hint="MEANING[draft.accumulation]">
+                <ChoiceRow v-model="draft.accumulation" label="Over time" :choices="accumulations" />
+            </FormLine>
+        </div>
+        <div class="space-y-[13px]">
+            <template v-if="draft.kind !== 'formula'">
+                <FormLine
+                    label="Entered by"
+                    for="owner"
+                    :hint="
+                        owner === 'several'
+                            ? 'Units have owners of their own; choosing one here sets it for all.'
+                            : undefined
+                    "
+                >
+                    <select id="owner" v-model="owner" class="field">
+                        <option v-if="owner === 'several'" value="several">several people</option>
+                        <option value="">nobody in particular</option>
+                        <option v-for="person in register?.people ?? []" :key="person.id" :value="String(person.id)">
+                            {{ person.name }}
+                        </option>
+                    </select>
+                </FormLine>
+            </template>
+            <FormLine
+                label="Due by day"
+                for="due"
+                :error="error('/dueDay')"
+                :hint="`Of the month after the ${EACH[draft.frequency]} ends; blank for no day.`"
             >
-                <option value="">nobody in particular</option>
-                <option v-for="person in people" :key="person.id" :value="person.id">{{ person.name }}</option>
-            </select>
-        </FormLine>
+                <input
+                    id="due"
+                    v-model="dueDay"
+                    type="number"
+                    min="1"
+                    max="31"
+                    class="field w-[74px] text-right"
+                    :aria-invalid="!!error('/dueDay')"
+                />
+            </FormLine>
+            <FormLine label="When it is bad">
+                <label class="flex items-center gap-2.5"
+                    ><input v-model="draft.noteRequired" type="checkbox" class="size-4 accent-brass" /> A reason must be
+                    given before the month is handed in</label
+                >
+            </FormLine>
+            <template v-if="isNumber">
+                <FormLine
+                    label="Cannot be"
+                    :error="error('/min') ?? error('/max')"
+                    hint="A figure beyond is refused; projections stop there. Blank for no bound."
+                >
+                    below
+                    <input
+                        v-model="draft.min"
+                        class="field w-[92px] text-right"
+                        inputmode="decimal"
+                        autocomplete="off"
+                        aria-label="Lowest possible figure"
+                        :aria-invalid="!!error('/min')"
+                    />
+                    or above
+                    <input
+                        v-model="draft.max"
+                        class="field w-[92px] text-right"
+                        inputmode="decimal"
+                        autocomplete="off"
+                        aria-label="Highest possible figure"
+                        :aria-invalid="!!error('/max')"
+                    />
+                </FormLine>
+                <FormLine
+                    label="Matters from"
+                    for="materiality"
+                    :error="error('/materiality')"
+                    hint="A smaller change against last year is no exception."
+                >
+                    <input
+                        id="materiality"
+                        v-model="draft.materiality"
+                        class="field w-[92px] text-right"
+                        inputmode="decimal"
+                        autocomplete="off"
+                        :aria-invalid="!!error('/materiality')"
+                    />
+                    {{ draft.measure }}
+                </FormLine>
+                <FormLine
+                    label="Over units"
+                    for="gather"
+                    :error="error('/gather')"
+                    hint="How its units become one figure for a unit above them, marked as gathered under Where."
+                >
+                    <select id="gather" v-model="draft.gather" class="field">
+                        <option
+                            v-for="(name, value) in GATHERINGS"
+                            :key="value"
+                            :value="value"
+                            :disabled="value === 'recompute' && draft.kind !== 'formula'"
+                        >
+                            {{ name }}
+                        </option>
+                    </select>
+                </FormLine>
+                <FormLine
+                    v-if="draft.gather === 'weighted'"
+                    label="Weighted by"
+                    for="weighted"
+                    :error="error('/weightedBy')"
+                >
+                    <select
+                        id="weighted"
+                        class="field max-w-full"
+                        :value="draft.weightedBy ?? ''"
+                        :aria-invalid="!!error('/weightedBy')"
+                        @change="draft.weightedBy = ($event.target as HTMLSelectElement).value || null"
+                    >
+                        <option value="">choose a KPI</option>
+                        <option v-for="kpi in others" :key="kpi.code" :value="kpi.code">
+                            {{ kpi.name }} ({{ kpi.code }})
+                        </option>
+                    </select>
+                </FormLine>
+            </template>
+        </div>
     </div>
 </template>

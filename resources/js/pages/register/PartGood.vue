@@ -1,145 +1,147 @@
 <script setup lang="ts">
-import type { Definition } from './useDraft';
+import type { Definition, Rule } from './useDraft';
+import type { Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { monthAndYear, step } from '@/composables/usePeriods';
-import { useRibbon } from '@/composables/useRibbon';
 import { useView } from '@/composables/useView';
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import ChoiceRow from './ChoiceRow.vue';
 import FormLine from './FormLine.vue';
+import ReplayPanel from './ReplayPanel.vue';
+import RuleFields from './RuleFields.vue';
 import TargetMonths from './TargetMonths.vue';
-import { BETTER_WHEN } from './words';
+import { blankRule } from './useDraft';
+import { POLARITIES, REFERENCES } from './words';
 
-defineProps<{ error: (pointer: string, within?: boolean) => string | undefined }>();
+const props = defineProps<{
+    error: (pointer: string, within?: boolean) => string | undefined;
+    saved: Definition;
+    mayEdit: boolean;
+}>();
 const draft = defineModel<Definition>({ required: true });
 
-const { period } = useView();
-const { data: ribbon } = useRibbon();
-
-const COMPARED_WITH = { target: 'the target', none: 'fixed levels' } as const;
-const compared = computed<keyof typeof COMPARED_WITH>({
-    get: () => draft.value.rule?.reference ?? 'target',
-    set: (reference) => {
-        const from = draft.value.rule?.from ?? period.value;
-        draft.value.rule =
-            reference === 'target'
-                ? { from, reference, measure: 'percent', green: '0', amber: '5' }
-                : { from, reference, measure: 'level', green: '', amber: '' };
-    },
-});
+const { period, query } = useView();
+const COLOURS = ['green', 'amber', 'red'] as const;
+const MEANS = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
 
 const polarity = computed({
     get: () => draft.value.polarity,
     set: (choice) => {
         draft.value.polarity = choice;
-        if (choice !== 'none' && draft.value.rule === null) {
-            draft.value.rule = { from: period.value, reference: 'target', measure: 'percent', green: '0', amber: '5' };
+        if (choice !== 'none') {
+            draft.value.rule ??= blankRule(period.value);
         }
     },
 });
-
-const higher = computed(() => draft.value.polarity === 'higher');
-const rule = computed(() => draft.value.rule);
-const unit = computed(() =>
-    compared.value === 'target' ? `% ${higher.value ? 'under' : 'over'} the target` : draft.value.measure,
-);
-const reach = computed(() => (compared.value === 'target' ? 'up to' : higher.value ? 'from' : 'up to'));
-/** A limit as the list beside the form tells it. */
-const said = (limit: string): string =>
-    compared.value === 'target' && limit.trim() === '0'
-        ? 'at the target or better'
-        : `${reach.value} ${limit === '' ? '…' : limit} ${unit.value}`;
-const months = computed(() => ribbon.value?.months.map((month) => month.period) ?? []);
-/** A rule can start in any month of this year or the one before, and stays where it is if it is older. */
-const starts = computed(() => {
-    const near = Array.from({ length: 18 }, (_, index) => step(period.value, index - 12));
-    const from = rule.value?.from;
-    return from === undefined || near.includes(from) ? near : [from, ...near];
+const judged = computed(() => draft.value.kind === 'judged');
+const rule = computed({
+    get: () => draft.value.rule,
+    set: (now: Rule | null) => (draft.value.rule = now),
 });
+
+/** A change asks from which month it holds: not from when the limits it replaces began, unless somebody says so. */
+const limits = (of: Rule | null): string => (of === null ? '' : JSON.stringify({ ...of, from: '' }));
+watch(
+    () => limits(rule.value),
+    (now) => {
+        const before = props.saved.rule;
+        if (rule.value === null || before === null) {
+            return;
+        }
+        const changed = now !== limits(before);
+        if (changed && rule.value.from === before.from && before.from < period.value) {
+            rule.value = { ...rule.value, from: period.value };
+        } else if (!changed) {
+            rule.value = { ...rule.value, from: before.from };
+        }
+    },
+);
+
+/** Rules in words, newest first: what judged which months. */
+const said = (each: Schemas['Rule']): string => {
+    const limits =
+        each.measure === 'level' && each.low !== '' ? `${each.low} to ${each.high}` : `${each.green} / ${each.amber}`;
+    const how = {
+        percent: '%',
+        absolute: ` ${draft.value.measure}`,
+        reached: '% reached',
+        level: ` ${draft.value.measure}`,
+    }[each.measure];
+    return `${each.measure === 'level' ? 'levels' : `against ${REFERENCES[each.reference]}`}: ${limits}${how}`;
+};
+const older = computed(() => props.saved.history.filter(({ from }) => from <= step(period.value, 24)));
 </script>
 
 <template>
-    <div class="grid gap-x-[34px] gap-y-6 xl:grid-cols-[minmax(0,1fr)_340px]">
+    <div class="grid gap-x-[34px] gap-y-6 xl:grid-cols-[minmax(0,1fr)_420px]">
         <div class="space-y-[13px]">
-            <FormLine label="Better when" :error="error('/polarity')"
-                ><ChoiceRow v-model="polarity" label="Better when" :choices="BETTER_WHEN"
-            /></FormLine>
-            <template v-if="rule && draft.polarity !== 'none'">
-                <FormLine label="Compare with" :error="error('/rule/measure')">
-                    <ChoiceRow v-model="compared" label="Compare with" :choices="COMPARED_WITH" />
-                </FormLine>
-                <FormLine label="On course" for="green" :error="error('/rule/green')">
-                    {{ reach }}
-                    <input
-                        id="green"
-                        v-model="rule.green"
-                        class="field w-[92px] text-right font-semibold"
-                        inputmode="decimal"
-                        autocomplete="off"
-                        :aria-invalid="!!error('/rule/green')"
-                    />
-                    {{ unit }}
-                </FormLine>
-                <FormLine label="Drifting" for="amber" :error="error('/rule/amber')">
-                    {{ reach }}
-                    <input
-                        id="amber"
-                        v-model="rule.amber"
-                        class="field w-[92px] text-right font-semibold"
-                        inputmode="decimal"
-                        autocomplete="off"
-                        :aria-invalid="!!error('/rule/amber')"
-                    />
-                    {{ unit }}
-                </FormLine>
-                <FormLine label="Off course"><span class="text-ink-faint">anything beyond</span></FormLine>
-                <FormLine
-                    label="Holds from"
-                    for="from"
-                    :error="error('/rule/from')"
-                    hint="Earlier months keep their colours."
-                >
-                    <select id="from" v-model="rule.from" class="field font-semibold">
-                        <option v-for="month in starts" :key="month" :value="month">{{ monthAndYear(month) }}</option>
-                    </select>
-                </FormLine>
+            <p v-if="judged" class="text-ink-soft">
+                A person gives green, amber or red with a reason. Say below what each colour means, so that two people
+                would choose the same.
+            </p>
+            <template v-else>
+                <FormLine label="Better when" :error="error('/polarity')"
+                    ><ChoiceRow v-model="polarity" label="Better when" :choices="POLARITIES"
+                /></FormLine>
+                <RuleFields
+                    v-if="rule && draft.polarity !== 'none'"
+                    v-model="rule"
+                    id-prefix="kpi"
+                    :draft="draft"
+                    :saved="saved.rule"
+                    :error="(field) => error(`/rule/${field}`)"
+                />
             </template>
             <FormLine
-                v-if="draft.polarity !== 'none' && compared === 'target'"
-                label="Targets"
-                :error="error('/targets')"
+                v-if="judged || draft.polarity !== 'none'"
+                label="In this KPI's words"
+                :error="error('/texts', true)"
             >
-                <TargetMonths v-model="draft" :months="months" :error="error" />
+                <div v-for="colour in COLOURS" :key="colour" class="mb-2 flex items-center gap-3">
+                    <Needle :status="colour" decorative />
+                    <input
+                        v-model="draft.texts[colour]"
+                        class="field w-full max-w-[470px]"
+                        maxlength="4000"
+                        autocomplete="off"
+                        :aria-label="`What ${MEANS[colour]} means`"
+                        :placeholder="`what ${MEANS[colour]} means here`"
+                    />
+                </div>
+            </FormLine>
+            <FormLine v-if="!judged" label="Targets" :error="error('/targets')">
+                <TargetMonths v-model="draft" :error="error" />
+                <p v-if="mayEdit && saved.version > 0" class="mt-2 text-[13.5px] text-ink-soft">
+                    Spread a year's figure, or grow last year's:
+                    <RouterLink class="quiet-link" :to="{ name: 'plan', query: { ...query(), kpi: saved.code } }"
+                        >plan the months</RouterLink
+                    >
+                </p>
+            </FormLine>
+            <FormLine v-if="older.length > 0" label="Rules so far">
+                <ul class="text-[13.5px] text-ink-soft">
+                    <li v-for="each in older" :key="each.from">from {{ monthAndYear(each.from) }}: {{ said(each) }}</li>
+                </ul>
             </FormLine>
         </div>
         <aside class="xl:border-l xl:border-rule xl:pl-[26px]">
-            <h2 class="text-[19px]">In words</h2>
-            <p v-if="draft.polarity === 'none' || !rule" class="mt-1 text-ink-soft">
-                It is only tracked: its figures are shown, compared with last year, and get no colour.
-            </p>
-            <ul v-else class="mt-3 space-y-2.5">
-                <li class="flex gap-3">
-                    <Needle status="green" />
-                    <span>{{ said(rule.green) }}</span>
-                </li>
-                <li class="flex gap-3">
-                    <Needle status="amber" />
-                    <span>{{ said(rule.amber) }}</span>
-                </li>
-                <li class="flex gap-3">
-                    <Needle status="red" /> <span>{{ higher ? 'lower than that' : 'higher than that' }}</span>
-                </li>
-                <li v-if="compared === 'target'" class="flex gap-3">
-                    <Needle status="not-judged" /> <span>in months without a target</span>
-                </li>
-                <li class="flex gap-3"><Needle status="no-data" /> <span>until the reading is in</span></li>
-            </ul>
-            <p
-                v-if="draft.accumulation === 'sum' && compared === 'none' && draft.polarity !== 'none'"
-                class="mt-3 text-[13.5px] text-ink-soft"
-            >
-                Levels are for one month. Over a longer span they grow with its months.
-            </p>
+            <ReplayPanel
+                v-if="!judged && draft.polarity !== 'none' && saved.version > 0"
+                :draft="draft"
+                :saved="saved"
+            />
+            <template v-else>
+                <h2 class="text-[19px]">What it would have meant</h2>
+                <p class="mt-1 text-ink-soft">
+                    {{
+                        judged
+                            ? 'Colours that people give are not worked out, so there is nothing to replay.'
+                            : draft.polarity === 'none'
+                              ? 'It is only tracked: its figures are shown, compared with last year, and get no colour.'
+                              : 'Once it is defined and has history, the last 24 periods are replayed here under the limits as you type them.'
+                    }}
+                </p>
+            </template>
         </aside>
     </div>
 </template>

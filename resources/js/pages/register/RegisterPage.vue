@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { api, read } from '@/api/client';
+import ExportMenu from '@/components/ExportMenu.vue';
 import StateNote from '@/components/StateNote.vue';
+import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { POLARITIES, ACCUMULATIONS } from './words';
+import BulkBar from './BulkBar.vue';
+import { ACCUMULATIONS, FREQUENCIES, KINDS, LEVELS, POLARITIES } from './words';
 
 const { unit, query } = useView();
 const { session, user, path } = useSession();
@@ -19,8 +22,21 @@ const { data, error, isPending, refetch } = useQuery({
 useTitle('Register · Kybernet');
 
 /** A works or a zone has no definitions of its own: they belong to its department. */
-const place = computed(() => path(unit.value.code)[1] ?? unit.value);
+const place = computed(() => path(unit.value.code).find(({ kind }) => kind === 'department') ?? unit.value);
 const isWhole = computed(() => place.value.parent === null);
+
+// What the list is narrowed to; each is one of a few, or everything.
+const level = ref('');
+const kind = ref('');
+const theme = ref('');
+const mark = ref('');
+const FILTERS = { open: 'with open questions', limits: 'without limits', retired: 'retired' } as const;
+const narrowed = computed(() =>
+    [words.value, level.value, kind.value, theme.value, mark.value].some((each) => each !== ''),
+);
+function showAll(): void {
+    [words, level, kind, theme, mark].forEach((each) => (each.value = ''));
+}
 
 const groups = computed(() => {
     const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean);
@@ -32,13 +48,39 @@ const groups = computed(() => {
             kpis: (data.value?.kpis ?? []).filter(
                 (kpi) =>
                     kpi.department === each.code &&
-                    fits(`${kpi.code} ${kpi.name} ${kpi.theme ?? ''} ${kpi.owner ?? ''} ${kpi.measure}`),
+                    (level.value === '' || kpi.level === level.value) &&
+                    (kind.value === '' || kpi.kind === kind.value) &&
+                    (theme.value === '' || kpi.theme === theme.value) &&
+                    (mark.value === 'retired') === (kpi.retired !== null && mark.value === 'retired') &&
+                    (mark.value !== 'open' || kpi.open.length > 0) &&
+                    (mark.value !== 'limits' || kpi.lacksLimits) &&
+                    fits(
+                        `${kpi.code} ${kpi.name} ${kpi.theme ?? ''} ${kpi.objective ?? ''} ${kpi.owners.join(' ')} ${kpi.measure} ${kpi.units.join(' ')}`,
+                    ),
             ),
         }))
         .filter(({ kpis }) => kpis.length > 0);
 });
-const count = computed(() => groups.value.reduce((sum, { kpis }) => sum + kpis.length, 0));
-const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi) => kpi.lacksLimits).length);
+const listed = computed(() => groups.value.flatMap(({ kpis }) => kpis));
+const count = computed(() => listed.value.length);
+const lacking = computed(() => listed.value.filter((kpi) => kpi.lacksLimits).length);
+const questions = computed(() => listed.value.filter((kpi) => kpi.open.length > 0).length);
+
+const chosen = ref(new Set<string>());
+function toggle(code: string): void {
+    const next = new Set(chosen.value);
+    if (!next.delete(code)) {
+        next.add(code);
+    }
+    chosen.value = next;
+}
+const isAll = (codes: string[]): boolean => codes.every((code) => chosen.value.has(code));
+function toggleAll(codes: string[]): void {
+    const next = new Set(chosen.value);
+    const remove = isAll(codes);
+    codes.forEach((code) => (remove ? next.delete(code) : next.add(code)));
+    chosen.value = next;
+}
 </script>
 
 <template>
@@ -47,31 +89,67 @@ const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi
             <h1 class="text-[28px] leading-[1.15]">What {{ place.name }} tracks</h1>
             <p class="mt-[5px] text-[17px]">
                 {{ count }} {{ count === 1 ? 'KPI' : 'KPIs'
-                }}<template v-if="isWhole">
-                    in {{ groups.length }} {{ groups.length === 1 ? 'part' : 'parts' }} of the organisation</template
+                }}<template v-if="isWhole && groups.length > 1">
+                    in {{ groups.length }} parts of the organisation</template
                 >;
-                <b v-if="open > 0" class="font-[650] text-amber-text">{{ open }} without limits yet</b>
-                <template v-else>each that is judged has its limits</template>.
+                <b v-if="lacking > 0" class="font-[650] text-amber-text">{{ lacking }} without limits yet</b>
+                <template v-else>each that is judged has its limits</template
+                ><template v-if="questions > 0"
+                    >; <b class="font-[650] text-amber-text">{{ questions }} with an open question</b></template
+                >.
             </p>
         </div>
         <div class="ml-auto flex flex-wrap items-center gap-3">
-            <input
-                v-model="words"
-                type="search"
-                class="field w-[220px]"
-                placeholder="Filter by any word"
-                aria-label="Filter"
-            />
             <RouterLink v-if="user?.defines" class="button" :to="{ name: 'define', query: query() }"
                 >Define a KPI</RouterLink
             >
         </div>
     </div>
+    <div class="flex flex-wrap items-center gap-x-4 gap-y-2 py-[9px] text-[13.5px] text-ink-soft">
+        <input
+            v-model="words"
+            type="search"
+            class="field min-h-[28px] w-[190px] py-[2px]"
+            placeholder="Filter by any word"
+            aria-label="Filter"
+        />
+        <select v-model="level" class="field min-h-[28px] py-[2px]" aria-label="Level">
+            <option value="">every level</option>
+            <option v-for="(name, value) in LEVELS" :key="value" :value="value">{{ name }}</option>
+        </select>
+        <select v-model="kind" class="field min-h-[28px] py-[2px]" aria-label="Kind">
+            <option value="">every kind</option>
+            <option v-for="(name, value) in KINDS" :key="value" :value="value">{{ name }}</option>
+        </select>
+        <select v-model="theme" class="field min-h-[28px] max-w-[150px] py-[2px]" aria-label="Theme">
+            <option value="">every theme</option>
+            <option v-for="each in data?.themes ?? []" :key="each.name" :value="each.name">{{ each.name }}</option>
+        </select>
+        <select v-model="mark" class="field min-h-[28px] py-[2px]" aria-label="Marked">
+            <option value="">all of them</option>
+            <option v-for="(name, value) in FILTERS" :key="value" :value="value">{{ name }}</option>
+        </select>
+        <button v-if="narrowed" type="button" class="quiet-link" @click="showAll">Show all</button>
+        <span class="ml-auto flex flex-wrap gap-x-[18px] gap-y-1">
+            <template v-if="user?.defines">
+                <RouterLink class="quiet-link" :to="{ name: 'plan', query: query() }">Plan targets</RouterLink>
+                <RouterLink class="quiet-link" :to="{ name: 'lists', query: query() }"
+                    >Themes and objectives</RouterLink
+                >
+                <RouterLink class="quiet-link" :to="{ name: 'import-definitions', query: query() }">Import</RouterLink>
+                <ExportMenu
+                    path="/api/definitions"
+                    :formats="{ csv: 'CSV', xlsx: 'XLSX', ods: 'ODS', json: 'Workbook' }"
+                />
+            </template>
+        </span>
+    </div>
+    <BulkBar v-if="user?.defines && chosen.size > 0" :codes="[...chosen]" :register="data" @done="chosen = new Set()" />
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error" :error="error" @retry="refetch" />
-    <StateNote v-else-if="groups.length === 0 && words !== ''" title="No KPI fits">
-        No code, name, theme or owner has “{{ words }}” in it.
-        <button type="button" class="quiet-link" @click="words = ''">Show all again</button>
+    <StateNote v-else-if="groups.length === 0 && narrowed" title="No KPI fits">
+        No code, name, theme, owner or unit fits what you ask for.
+        <button type="button" class="quiet-link" @click="showAll">Show all again</button>
     </StateNote>
     <StateNote v-else-if="groups.length === 0" title="Nothing is defined yet">
         <template v-if="user?.defines">
@@ -82,16 +160,18 @@ const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi
     </StateNote>
     <table v-else class="w-full table-fixed border-collapse text-left max-md:block">
         <colgroup>
-            <col class="md:w-[30%]" />
+            <col v-if="user?.defines" class="w-8" />
+            <col class="md:w-[31%]" />
             <col class="w-[92px] md:w-[11%]" />
             <col class="hidden md:table-column" />
             <col class="hidden md:table-column" />
             <col class="hidden lg:table-column" />
-            <col class="hidden lg:table-column" />
+            <col class="hidden w-[8%] lg:table-column" />
             <col class="hidden lg:table-column" />
         </colgroup>
         <thead class="max-md:sr-only">
-            <tr class="text-[12.5px] text-ink-faint [&>th]:pt-3 [&>th]:pb-1 [&>th]:font-medium">
+            <tr class="text-[12.5px] text-ink-faint [&>th]:pt-1 [&>th]:pb-1 [&>th]:font-medium">
+                <th v-if="user?.defines"><span class="sr-only">Chosen</span></th>
                 <th>KPI</th>
                 <th>measured in</th>
                 <th class="hidden md:table-cell">better when</th>
@@ -103,6 +183,15 @@ const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi
         </thead>
         <tbody v-for="group in groups" :key="group.unit.code" class="max-md:block">
             <tr class="max-md:block">
+                <th v-if="user?.defines" class="border-t border-rule pt-2.5 max-md:hidden">
+                    <input
+                        type="checkbox"
+                        class="size-4 accent-brass"
+                        :aria-label="`All of ${group.unit.name}`"
+                        :checked="isAll(group.kpis.map(({ code }) => code))"
+                        @change="toggleAll(group.kpis.map(({ code }) => code))"
+                    />
+                </th>
                 <th scope="rowgroup" colspan="7" class="h-[44px] max-md:block border-t border-rule pt-2.5 font-normal">
                     <h2 class="inline text-[17px]">{{ group.unit.name }}</h2>
                     <span class="ml-2.5 text-[13px] text-ink-soft">{{ group.kpis.length }}</span>
@@ -113,6 +202,15 @@ const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi
                 :key="kpi.code"
                 class="text-ink-soft hover:bg-sheet max-md:grid max-md:grid-cols-[minmax(0,1fr)_92px] [&>td]:max-md:content-center [&>td]:h-[34px] [&>td]:truncate [&>td]:border-t [&>td]:border-rule-soft [&>td]:pr-3"
             >
+                <td v-if="user?.defines" class="max-md:!hidden">
+                    <input
+                        type="checkbox"
+                        class="size-4 accent-brass"
+                        :aria-label="kpi.name"
+                        :checked="chosen.has(kpi.code)"
+                        @change="toggle(kpi.code)"
+                    />
+                </td>
                 <td>
                     <RouterLink
                         class="font-semibold text-ink hover:text-brass"
@@ -120,16 +218,27 @@ const open = computed(() => groups.value.flatMap(({ kpis }) => kpis).filter((kpi
                         >{{ kpi.name }}</RouterLink
                     >
                     <span class="ml-2 text-[12.5px] text-ink-faint">{{ kpi.code }}</span>
+                    <span v-if="kpi.open.length > 0" class="ml-2 font-bold text-amber-text" :title="kpi.open.join(' ')"
+                        >?<span class="sr-only"> {{ kpi.open.join(' ') }}</span></span
+                    >
+                    <span v-if="kpi.retired" class="ml-2 text-[12.5px]">until {{ monthAndYear(kpi.retired) }}</span>
                 </td>
                 <td>{{ kpi.measure }}</td>
                 <td class="hidden md:table-cell">
                     {{ kpi.kind === 'judged' ? 'a person judges' : POLARITIES[kpi.polarity] }}
                     <span v-if="kpi.lacksLimits" class="text-amber-text">· no limits yet</span>
                 </td>
-                <td class="hidden md:table-cell">{{ ACCUMULATIONS[kpi.accumulation] }}</td>
+                <td class="hidden md:table-cell">
+                    {{ kpi.frequency === 'month' ? '' : `${FREQUENCIES[kpi.frequency]}, `
+                    }}{{ ACCUMULATIONS[kpi.accumulation] }}
+                </td>
                 <td class="hidden lg:table-cell">{{ kpi.theme ?? '' }}</td>
-                <td class="hidden lg:table-cell">{{ kpi.units === 1 ? 'one unit' : `${kpi.units} units` }}</td>
-                <td class="hidden lg:table-cell">{{ kpi.owner ?? '' }}</td>
+                <td class="hidden lg:table-cell">
+                    {{ kpi.units.length === 1 ? 'one unit' : `${kpi.units.length} units` }}
+                </td>
+                <td class="hidden lg:table-cell" :title="kpi.owners.join(', ')">
+                    {{ kpi.kind === 'formula' ? 'worked out' : kpi.owners.join(', ') }}
+                </td>
             </tr>
         </tbody>
     </table>

@@ -2,11 +2,8 @@ import { ApiError, api, read, type Schemas } from '@/api/client';
 import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref, type Ref } from 'vue';
 
-type Input = Schemas['KpiInput'];
-
-/** What the editor can hold of a definition. */
-export type Definition = Omit<Schemas['KpiDefinition'], 'polarity' | 'accumulation' | 'rule'> &
-    Required<Pick<Input, 'polarity' | 'accumulation'>> & { rule: NonNullable<Input['rule']> | null };
+export type Definition = Schemas['KpiDefinition'];
+export type Rule = Schemas['Rule'];
 
 export const PARTS = ['What and why', 'How it is counted', 'What good looks like', 'Where'] as const;
 export type Part = (typeof PARTS)[number];
@@ -18,37 +15,95 @@ const PART_OF: Record<string, Part> = {
     purpose: 'What and why',
     department: 'What and why',
     theme: 'What and why',
+    objective: 'What and why',
     level: 'What and why',
+    source: 'What and why',
+    dataAvailable: 'What and why',
+    definitionAgreed: 'What and why',
+    kind: 'How it is counted',
     measure: 'How it is counted',
     decimals: 'How it is counted',
     scaled: 'How it is counted',
+    formula: 'How it is counted',
+    frequency: 'How it is counted',
     accumulation: 'How it is counted',
-    owner: 'How it is counted',
+    min: 'How it is counted',
+    max: 'How it is counted',
+    materiality: 'How it is counted',
+    gather: 'How it is counted',
+    weightedBy: 'How it is counted',
+    dueDay: 'How it is counted',
+    noteRequired: 'How it is counted',
     polarity: 'What good looks like',
     rule: 'What good looks like',
+    texts: 'What good looks like',
     targets: 'What good looks like',
+    yearTargets: 'What good looks like',
     units: 'Where',
+    drivers: 'Where',
 };
 
 const copy = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+export const blankRule = (from: string): Rule => ({
+    from,
+    reference: 'target',
+    measure: 'percent',
+    green: '0',
+    amber: '5',
+    periods: null,
+    stretch: '',
+    low: '',
+    high: '',
+    marginLow: '',
+    marginHigh: '',
+});
+
+export const blankPlace = (unit: string): Schemas['Place'] => ({
+    unit,
+    weight: 1,
+    owner: null,
+    from: null,
+    to: null,
+    gathered: false,
+    rule: null,
+});
 
 export const blank = (department: string, period: string): Definition => ({
     code: '',
     name: '',
     purpose: '',
+    objective: null,
+    level: 'departmental',
+    theme: null,
+    department,
+    source: '',
+    dueDay: null,
+    dataAvailable: false,
+    definitionAgreed: false,
+    noteRequired: false,
+    kind: 'entered',
     measure: '',
     decimals: 1,
     scaled: false,
-    department,
-    theme: null,
-    level: 'departmental',
-    polarity: 'higher',
+    frequency: 'month',
     accumulation: 'mean',
-    rule: { from: period, reference: 'target', measure: 'percent', green: '0', amber: '5' },
-    owner: null,
-    units: department === '' ? [] : [department],
+    formula: '',
+    min: '',
+    max: '',
+    materiality: '',
+    gather: '',
+    weightedBy: null,
+    polarity: 'higher',
+    rule: blankRule(period),
+    texts: { green: '', amber: '', red: '' },
+    units: department === '' ? [] : [blankPlace(department)],
+    drivers: [],
+    periods: [],
     targets: {},
-    fitsEditor: true,
+    yearTargets: {},
+    history: [],
+    openQuestions: [],
     version: 0,
 });
 
@@ -62,8 +117,9 @@ export function useDraft(period: Ref<string>) {
 
     const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(saved.value));
 
-    function start(definition: Definition): void {
-        saved.value = copy(definition);
+    /** Begins with a definition; `untouched` is what counts as not changed yet, itself where it is left out. */
+    function start(definition: Definition, untouched = definition): void {
+        saved.value = copy(untouched);
         draft.value = copy(definition);
         problem.value = null;
     }
@@ -89,18 +145,17 @@ export function useDraft(period: Ref<string>) {
         busy.value = true;
         problem.value = null;
         const query = { period: period.value };
-        const { polarity, rule } = draft.value;
-        const body = { ...draft.value, rule: polarity === 'none' ? null : rule };
+        const { kind, polarity, rule } = draft.value;
+        const body = { ...draft.value, rule: polarity === 'none' || kind === 'judged' ? null : rule };
         try {
             const definition = await read(
                 code === null
                     ? api.POST('/api/kpis', { params: { query }, body })
                     : api.PUT('/api/kpis/{kpi}', { params: { path: { kpi: code }, query }, body }),
             );
-            const held = definition as Definition;
-            start(held);
+            start(definition);
             await queries.invalidateQueries();
-            return held;
+            return definition;
         } catch (reason) {
             if (!(reason instanceof ApiError)) {
                 throw reason;
@@ -112,5 +167,5 @@ export function useDraft(period: Ref<string>) {
         }
     }
 
-    return { draft, changed, problem, busy, faultyParts, start, error, save, putBack: () => start(saved.value) };
+    return { draft, saved, changed, problem, busy, faultyParts, start, error, save, putBack: () => start(saved.value) };
 }

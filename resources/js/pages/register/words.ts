@@ -1,6 +1,5 @@
 /** How the choices of a definition are called on the screens. */
-/** Every polarity and accumulation that a KPI can have; the editor offers those it can edit. */
-export const POLARITIES = { higher: 'higher', lower: 'lower', band: 'within a band', none: 'not judged' } as const;
+export const POLARITIES = { higher: 'higher', lower: 'lower', band: 'inside a band', none: 'not judged' } as const;
 export const ACCUMULATIONS = {
     sum: 'added up',
     mean: 'mean',
@@ -9,10 +8,25 @@ export const ACCUMULATIONS = {
     minimum: 'lowest',
     recompute: 'worked out again',
 } as const;
-export const BETTER_WHEN = { higher: 'higher', lower: 'lower', none: 'not judged' } as const;
-export const GATHERED_BY = { sum: 'added up', mean: 'mean', latest: 'latest stands' } as const;
 export const LEVELS = {
     organisational: 'organisational',
     departmental: 'departmental',
     operational: 'operational',
+} as const;
+export const KINDS = { entered: 'entered', formula: 'by a formula', judged: 'a person judges' } as const;
+export const FREQUENCIES = { week: 'weekly', month: 'monthly', quarter: 'quarterly', year: 'yearly' } as const;
+export const EACH = { week: 'week', month: 'month', quarter: 'quarter', year: 'year' } as const;
+export const REFERENCES = {
+    target: 'the target',
+    'prior-year': 'last year',
+    recent: 'recent periods',
+    'year-target': 'the year target',
+    none: 'fixed levels',
+} as const;
+export const GATHERINGS = {
+    '': 'not at all',
+    sum: 'added up',
+    mean: 'mean of the units',
+    weighted: 'mean weighted by another KPI',
+    recompute: 'formula over the sums',
 } as const;

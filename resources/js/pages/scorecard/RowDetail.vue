@@ -3,7 +3,7 @@ import { api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { shortMonth, shortMonthAndYear } from '@/composables/usePeriods';
+import { periodWords, shortMonth, shortMonthAndYear } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
 import { computed } from 'vue';
@@ -33,6 +33,9 @@ const GATHERED = {
     recompute: 'worked out again from what goes in',
 };
 const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as keyof typeof GATHERED]);
+
+const periodLabel = (key: string): string =>
+    key.startsWith('FY') || key.includes('W') ? periodWords(key) : shortMonthAndYear(key);
 
 /** Lines without a single figure are left out: a judged KPI has none, and many have no target or no last year. */
 const LINES = [
@@ -90,9 +93,16 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
         </div>
         <dl v-if="data.notes.length > 0" class="max-w-[76em]">
             <div v-for="note in data.notes" :key="note.period" class="flex gap-4 py-0.5">
-                <dt class="w-[76px] shrink-0 text-ink-faint">{{ shortMonthAndYear(note.period) }}</dt>
+                <dt class="w-[76px] shrink-0 text-ink-faint">{{ periodLabel(note.period) }}</dt>
                 <dd>
-                    {{ note.text }} <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
+                    {{ note.text }}
+                    <template v-if="note.outlook"
+                        ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}
+                    </template>
+                    <template v-if="note.doing"
+                        ><span class="text-ink-soft">Being done:</span> {{ note.doing }}
+                    </template>
+                    <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
                 </dd>
             </div>
         </dl>

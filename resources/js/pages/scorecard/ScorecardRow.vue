@@ -6,6 +6,7 @@ import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
+import { dayAndMonth } from '@/composables/usePeriods';
 import { defineAsyncComponent } from 'vue';
 
 const RowDetail = defineAsyncComponent(() => import('./RowDetail.vue'));
@@ -52,6 +53,12 @@ const { figure, unitOf } = useNumbers();
                 v-if="row.actual && row.reported < row.expected"
                 class="block text-[12px] leading-[1.1] text-ink-faint"
                 >{{ row.reported }} of {{ row.expected }} readings</span
+            >
+            <span
+                v-if="row.asOf"
+                class="block text-[12px] leading-[1.1] text-amber-text"
+                :title="`Provisional: the period is not over; it counts up to ${dayAndMonth(row.asOf)}`"
+                >as of {{ dayAndMonth(row.asOf) }}</span
             >
         </td>
         <td v-if="!hideTargets">

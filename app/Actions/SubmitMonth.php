@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Actions;
+
+use App\Http\Resources\LogbookRow;
+use App\Http\Resources\Submission;
+use App\Support\PeriodDate;
+use App\Support\PgArray;
+use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Calendar\Period;
+
+/**
+ * Hands in what a person has entered of a month. What is still open stays open; what must be explained first is said.
+ */
+final readonly class SubmitMonth
+{
+    public function __construct(private Connection $database, private PeriodDate $dates) {}
+
+    /** @param  list<LogbookRow>  $rows  of the month sheet, as this person sees it */
+    public function __invoke(array $rows): Submission
+    {
+        $typed = array_values(array_filter($rows, fn (LogbookRow $row): bool => $row->kind !== 'formula' && $row->lock === ''));
+        $open = array_filter($typed, fn (LogbookRow $row): bool => $row->typed === '');
+        $unexplained = array_values(array_filter($typed, fn (LogbookRow $row): bool => $row->needsNote && $row->verdict->wantsNote && ($row->note->text ?? '') === ''));
+        $ready = $unexplained === [] ? array_values(array_filter($typed, fn (LogbookRow $row): bool => $row->state === 'entered')) : [];
+        $submitted = $ready === [] ? 0 : $this->database->affectingStatement(
+            "UPDATE readings SET state = 'submitted', updated_at = now() FROM unnest(?::bigint[], ?::date[]) AS ready (kpi_unit_id, period)
+             WHERE readings.kpi_unit_id = ready.kpi_unit_id AND readings.period = ready.period",
+            [
+                PgArray::of(array_map(fn (LogbookRow $row): int => $row->id, $ready)),
+                PgArray::of(array_map(fn (LogbookRow $row): string => $this->dates->date(Period::parse($row->period, Frequency::ofKey($row->period))), $ready)),
+            ],
+        );
+
+        return new Submission($submitted, count($open), array_map(fn (LogbookRow $row): string => $row->name, $unexplained));
+    }
+}

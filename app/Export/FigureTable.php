@@ -1,0 +1,126 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Export;
+
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
+use App\Figures\NoteRows;
+use App\Figures\Organisation;
+use App\Models\Unit;
+use App\Models\User;
+use App\Policies\Rights;
+use App\Support\PeriodDate;
+use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Status;
+
+/**
+ * The figures of a unit and the units below it, for a financial year, as a table that can be read back unchanged:
+ * long, a row a reading, or wide, a row a layer with the periods across.
+ */
+final readonly class FigureTable
+{
+    public const LONG_FIGURES = [3, 4, 5, 6];
+
+    public function __construct(
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private Rights $rights,
+        private NoteRows $notes,
+        private PeriodDate $dates,
+        private FinancialYear $year,
+    ) {}
+
+    /** @return iterable<list<string>> */
+    public function long(Unit $unit, Period $month, User $user): iterable
+    {
+        yield ['kpi', 'unit', 'period', 'actual', 'target', 'low', 'high', 'note'];
+        $kpis = $this->load($unit, $month, $user);
+        $months = $this->year->months($month);
+        $notes = $this->notes->between(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis), $this->dates->date($months[0]->plus(-1)), $this->dates->date($months[11]));
+        foreach ($kpis as $kpi) {
+            foreach ($this->periods($kpi, $month) as $period) {
+                [$actual, $target, $low, $high] = $this->figures($kpi, $period);
+                $note = $notes[$kpi->id][$this->dates->date($period)]->text ?? '';
+                if ($actual.$target.$low.$note !== '') {
+                    yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $period->key(), $actual, $target, $low, $high, $note];
+                }
+            }
+        }
+    }
+
+    /** @return list<list<string>> */
+    public function wide(Unit $unit, Period $month, User $user): array
+    {
+        $kpis = $this->load($unit, $month, $user);
+        $columns = [];
+        foreach ([Frequency::Month, Frequency::Quarter, Frequency::Year, Frequency::Week] as $frequency) {
+            $isUsed = array_filter($kpis, fn (KpiFacts $kpi): bool => $kpi->measurement->definition->frequency === $frequency) !== [];
+            foreach ($isUsed || $frequency === Frequency::Month ? $this->year->endingIn($frequency, ...$this->ends($month)) : [] as $period) {
+                $columns[] = $period->key();
+            }
+        }
+        $rows = [['kpi', 'unit', 'layer', ...$columns]];
+        foreach ($kpis as $kpi) {
+            $layers = ['actual' => [], 'target' => []];
+            foreach ($this->periods($kpi, $month) as $period) {
+                [$actual, $target, $low, $high] = $this->figures($kpi, $period);
+                $layers['actual'][$period->key()] = $actual;
+                $layers['target'][$period->key()] = $low === '' ? $target : "{$low} \u{2013} {$high}";
+            }
+            foreach ($layers as $layer => $figures) {
+                $cells = array_map(fn (string $column): string => $figures[$column] ?? '', $columns);
+                if (implode('', $cells) !== '') {
+                    $rows[] = [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $layer, ...$cells];
+                }
+            }
+        }
+
+        return $rows;
+    }
+
+    /** @return list<KpiFacts> */
+    private function load(Unit $unit, Period $month, User $user): array
+    {
+        [$first, $last] = $this->ends($month);
+
+        return $this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $first, $last));
+    }
+
+    /** @return array{Period, Period} */
+    private function ends(Period $month): array
+    {
+        $months = $this->year->months($month);
+
+        return [$months[0], $months[11]];
+    }
+
+    /** @return list<Period> */
+    private function periods(KpiFacts $kpi, Period $month): array
+    {
+        return $this->year->endingIn($kpi->measurement->definition->frequency, ...$this->ends($month));
+    }
+
+    /** @return array{string, string, string, string} actual, target, low and high */
+    private function figures(KpiFacts $kpi, Period $period): array
+    {
+        $measured = $kpi->measurement;
+        $figure = $measured->actuals->figure($period);
+        $written = fn (?Exact $exact): string => $exact === null ? '' : (string) $exact;
+        $line = $written($measured->targets->line->figure($period));
+        $isBand = $measured->definition->polarity === Polarity::Band;
+
+        return [
+            $measured->definition->kind === Kind::Judged && $figure !== null ? Status::ofScore((int) (string) $figure)->value : $written($figure),
+            $isBand ? '' : $line,
+            $isBand ? $line : '',
+            $isBand ? $written($measured->targets->upper?->figure($period)) : '',
+        ];
+    }
+}

@@ -1,0 +1,98 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Models\Kpi;
+use App\Models\User;
+use App\Policies\Rights;
+use App\Support\Month;
+use Brick\Math\BigDecimal;
+use Carbon\CarbonImmutable;
+use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\GatheredFigures;
+use Kybernet\Core\Measure\Kind;
+
+/**
+ * Which cells can be typed in, and why not the others. Every route that writes figures asks here.
+ */
+final readonly class EntryRules
+{
+    public function __construct(private Rights $rights, private Closures $closures, private FinancialYear $year) {}
+
+    /** Why a reading cannot be typed, in words; '' where it can. */
+    public function readingLock(KpiFacts $kpi, Period $period, User $user): string
+    {
+        return match (true) {
+            $kpi->measurement->definition->kind === Kind::Formula => 'worked out: '.($kpi->measurement->definition->formula->text ?? ''),
+            $kpi->measurement->actuals instanceof GatheredFigures => 'gathered from the units below',
+            $this->isFuture($period) => 'not begun yet',
+            default => $this->commonLock($kpi, $period, $user),
+        };
+    }
+
+    /** Why a target cannot be typed, in words; '' where it can. */
+    public function targetLock(KpiFacts $kpi, Period $period, User $user): string
+    {
+        return match (true) {
+            $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
+            $kpi->measurement->actuals instanceof GatheredFigures => 'the targets are those of the units below',
+            ! $user->can('define', Kpi::class) => 'targets are planned by the analyst',
+            default => $this->commonLock($kpi, $period, $user),
+        };
+    }
+
+    /** Why a note cannot be written, in words; '' where it can. */
+    public function noteLock(KpiFacts $kpi, Period $period, User $user): string
+    {
+        return $this->isFuture($period) ? 'not begun yet' : $this->commonLock($kpi, $period, $user);
+    }
+
+    /** A lock as a sentence for the person whose entry is refused. */
+    public static function sentence(string $lock, KpiFacts $kpi, Period $period): string
+    {
+        return match ($lock) {
+            'closed' => ucfirst($period->words()).' is closed. It can change only after it is reopened.',
+            'not begun yet' => ucfirst($period->words()).' has not begun yet.',
+            'not measured here then' => "{$kpi->name} is not measured here in {$period->words()}.",
+            default => "{$kpi->name} takes no such entry: {$lock}.",
+        };
+    }
+
+    /** Why the figure cannot be one of the KPI's, in words; '' where it can. */
+    public function outOfBounds(KpiFacts $kpi, ?BigDecimal $figure): string
+    {
+        $definition = $kpi->measurement->definition;
+
+        return match (true) {
+            $figure === null => '',
+            $definition->min !== null && $figure->isLessThan($definition->min) => "The figure cannot be below {$definition->min}.",
+            $definition->max !== null && $figure->isGreaterThan($definition->max) => "The figure cannot be above {$definition->max}.",
+            default => '',
+        };
+    }
+
+    /** A period takes figures from its first day on. */
+    public function isFuture(Period $period): bool
+    {
+        return $this->year->beginMonth($period)->compareTo(Month::running()) > 0;
+    }
+
+    /** The day up to which a figure counts that is entered today; null where the period is over. */
+    public function asOf(Period $period): ?string
+    {
+        return $this->year->endMonth($period)->compareTo(Month::running()) >= 0 ? CarbonImmutable::now('UTC')->toDateString() : null;
+    }
+
+    private function commonLock(KpiFacts $kpi, Period $period, User $user): string
+    {
+        return match (true) {
+            ! $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId) => 'not yours to enter',
+            ! $kpi->measurement->tenure->holds($period, $this->year) => 'not measured here then',
+            $this->closures->holds($kpi->unitId, $period) => 'closed',
+            default => '',
+        };
+    }
+}

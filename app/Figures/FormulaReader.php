@@ -1,0 +1,81 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Http\Requests\FormulaRequest;
+use App\Http\Resources\FormulaCheck;
+use App\Http\Resources\FormulaValue;
+use App\Models\Unit;
+use App\Register\DefinitionCheck;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Formula;
+use Kybernet\Core\Measure\FormulaProblem;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * Checks a formula while it is typed, and tries it on the figures of a unit.
+ */
+final readonly class FormulaReader
+{
+    private const PERIODS = 6;
+
+    public function __construct(private Scorecard $scorecard, private KpiStore $kpis, private DefinitionCheck $check) {}
+
+    public function check(FormulaRequest $request): FormulaCheck
+    {
+        try {
+            $formula = Formula::parse($request->string('formula')->toString());
+        } catch (FormulaProblem $problem) {
+            return new FormulaCheck($problem->getMessage(), $problem->position, []);
+        }
+        $problem = $this->problem($request);
+
+        return $problem === '' ? new FormulaCheck('', null, $this->values($formula, $request)) : new FormulaCheck($problem, self::place($formula, $problem), []);
+    }
+
+    /** What the formula is at odds with among all definitions: unknown operands, other frequencies, a circle. */
+    private function problem(FormulaRequest $request): string
+    {
+        $code = $request->string('code')->trim()->toString();
+        $isSound = preg_match('/\A[A-Za-z][A-Za-z0-9_.-]*\z/', $code) === 1;
+        [, $problems] = ($this->check)([[
+            'replaces' => $code,
+            'kpi' => [
+                'code' => $isSound ? $code : 'formula-being-typed', 'name' => 'The formula that is being typed', 'kind' => 'formula',
+                'formula' => $request->string('formula')->toString(), 'frequency' => $request->frequency()->value,
+                'accumulation' => $request->accumulation()->value, 'polarity' => 'none', 'units' => [['unit' => $request->string('unit')->toString()]],
+            ],
+        ]]);
+
+        return $problems[0]['/formula'] ?? '';
+    }
+
+    /** Where the KPI stands that the problem names; null where it names none. */
+    private static function place(Formula $formula, string $problem): ?int
+    {
+        $at = preg_match("/'([^']+)'/", $problem, $match) === 1 ? mb_strpos($formula->text, $match[1]) : false;
+
+        return $at === false ? null : $at + 1;
+    }
+
+    /** @return list<FormulaValue> */
+    private function values(Formula $formula, FormulaRequest $request): array
+    {
+        $month = $request->month();
+        $periods = $this->scorecard->timeline->upTo($this->scorecard->timeline->latest($request->frequency(), $month), self::PERIODS);
+        $unit = Unit::query()->where('code', $request->string('unit')->toString())->firstOrFail();
+        $definition = new Definition('', 0, Polarity::None, $request->accumulation(), [], Kind::Formula, $request->frequency(), formula: $formula);
+        $figures = $this->kpis->trying($definition, $unit, $this->scorecard->year->beginMonth($periods[0]), $month)->actuals;
+
+        return array_map(fn (Period $period): FormulaValue => new FormulaValue(
+            $period->key(),
+            $figures->figure($period)?->rounded(max(0, $request->integer('decimals')))->__toString(),
+            $figures->whyNone([$period]) ?? '',
+        ), $periods);
+    }
+}

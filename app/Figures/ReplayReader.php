@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Http\Requests\ReplayRequest;
+use App\Http\Resources\CountsResource;
+use App\Http\Resources\ReplayPeriod;
+use App\Http\Resources\ReplayResource;
+use App\Http\Resources\ZonesResource;
+use App\Models\KpiUnit;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Measure\TargetLine;
+use Kybernet\Core\Measure\Targets;
+use Kybernet\Core\Replay;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Polarity;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/**
+ * Replays the latest two years of a KPI under a rule that is being typed.
+ */
+final readonly class ReplayReader
+{
+    private const PERIODS = 24;
+
+    /** A comparison with last year reaches one year further back, and recent periods a little more. */
+    private const MONTHS_BACK = 40;
+
+    public function __construct(private Scorecard $scorecard, private KpiStore $kpis) {}
+
+    public function replay(ReplayRequest $request): ReplayResource
+    {
+        $place = KpiUnit::query()->whereRelation('kpi', 'code', $request->string('code')->toString())
+            ->whereRelation('unit', 'code', $request->string('unit')->toString())->first() ?? throw new NotFoundHttpException;
+        $month = $request->month();
+        $kpi = $this->kpis->one($place->id, $month->plus(-self::MONTHS_BACK), $month) ?? throw new NotFoundHttpException;
+        $typed = $this->typed($kpi->measurement, $request);
+        $replay = Replay::of($this->scorecard, $kpi->measurement, $typed, $month, self::PERIODS);
+        $read = array_values(array_filter($replay->periods, $typed->actuals->has(...)));
+        $latest = $read === [] ? null : $read[count($read) - 1];
+        $assessed = $latest === null ? null : $this->scorecard->assessPeriod($typed, $latest);
+        $written = fn (mixed $figure): ?string => $figure === null ? null : (string) $figure;
+
+        return new ReplayResource(
+            array_map(fn (Period $period, int $at): ReplayPeriod => new ReplayPeriod(
+                $period->key(),
+                $replay->asIs[$at]->value,
+                $replay->asTyped[$at]->value,
+                $replay->changes($at),
+                $written($kpi->shows($typed->actuals->figure($period))),
+                $written($typed->targets->line->figure($period)),
+            ), $replay->periods, array_keys($replay->periods)),
+            CountsResource::of($replay->countsAsIs()),
+            CountsResource::of($replay->countsAsTyped()),
+            $replay->words(),
+            $assessed === null ? '' : "{$latest->words()}: {$assessed->reason(false)}",
+            ZonesResource::of($assessed?->zones(), $request->polarity()),
+        );
+    }
+
+    private function typed(Measurement $saved, ReplayRequest $request): Measurement
+    {
+        $rule = $request->ruleSet();
+        $definition = $saved->definition->judgedBy($request->polarity(), $request->accumulation(), $rule === null ? [] : [$rule]);
+
+        return new Measurement($definition, $saved->actuals, $this->targets($saved, $request), $saved->tenure, [], $saved->baseline);
+    }
+
+    private function targets(Measurement $saved, ReplayRequest $request): Targets
+    {
+        $typed = $request->targets();
+        if ($typed === []) {
+            return $saved->targets;
+        }
+        $line = function (?TargetLine $kept, bool $isUpper) use ($typed): TargetLine {
+            $own = $kept?->own()->all() ?? [];
+            foreach ($typed as $period => $value) {
+                $figure = $isUpper ? $value->upper : $value->figure;
+                unset($own[$period]);
+                $own += $figure === null ? [] : [$period => (string) $figure];
+            }
+
+            return $kept === null ? TargetLine::of(new Series($own)) : $kept->withOwn(new Series($own));
+        };
+
+        return $request->polarity() === Polarity::Band
+            ? Targets::band($line($saved->targets->line, false), $line($saved->targets->upper, true))
+            : Targets::of($line($saved->targets->line, false));
+    }
+}

@@ -1,0 +1,63 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Http\Requests\UploadRequest;
+use App\Http\Resources\DefinitionPreview;
+use App\Register\ImportDefinitions;
+use App\Tables\BadTable;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Str;
+use Illuminate\Validation\ValidationException;
+use OpenApi\Attributes as OA;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/** Files of definitions: previewed, then applied as a whole or not at all. */
+final readonly class DefinitionController
+{
+    public function __construct(private ImportDefinitions $import) {}
+
+    #[OA\Post(path: '/api/definitions', operationId: 'sendDefinitions', requestBody: new OA\RequestBody(required: true, content: new OA\MediaType(mediaType: 'multipart/form-data', schema: new OA\Schema(
+        required: ['file'],
+        properties: [new OA\Property(property: 'file', type: 'string', format: 'binary')],
+    ))), responses: [
+        new OA\Response(response: 200, description: 'What the file would change', content: new OA\JsonContent(ref: '#/components/schemas/DefinitionPreview')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function store(UploadRequest $request): JsonResponse
+    {
+        $upload = (string) Str::uuid();
+        $file = $request->upload()->getClientOriginalName();
+        $path = Storage::disk('local')->path((string) $request->upload()->storeAs('definitions', $upload, 'local'));
+        file_put_contents("{$path}.name", $file);
+        try {
+            return new JsonResponse(new DefinitionPreview($upload, $file, false, $this->import->preview($path)));
+        } catch (BadTable $bad) {
+            unlink($path);
+            throw ValidationException::withMessages(['file' => $bad->getMessage()]);
+        }
+    }
+
+    #[OA\Post(path: '/api/definitions/{upload}', operationId: 'applyDefinitions', parameters: [
+        new OA\Parameter(name: 'upload', in: 'path', required: true, schema: new OA\Schema(type: 'string')),
+    ], responses: [
+        new OA\Response(response: 200, description: 'What was changed', content: new OA\JsonContent(ref: '#/components/schemas/DefinitionPreview')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function apply(string $upload): JsonResponse
+    {
+        $path = Storage::disk('local')->path("definitions/{$upload}");
+        if (! is_file($path)) {
+            throw new NotFoundHttpException;
+        }
+        $rows = $this->import->apply($path);
+        $file = (string) file_get_contents("{$path}.name");
+        unlink($path);
+        unlink("{$path}.name");
+
+        return new JsonResponse(new DefinitionPreview($upload, $file, true, $rows));
+    }
+}

@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Controllers;
+
+use App\Export\DatabaseWorkbook;
+use App\Export\FigureTable;
+use App\Http\Requests\ExportRequest;
+use App\Models\Unit;
+use App\Models\User;
+use App\Register\DefinitionTable;
+use App\Tables\TableWriter;
+use Illuminate\Container\Attributes\CurrentUser;
+use Kybernet\Core\Workbook\WorkbookWriter;
+use OpenApi\Attributes as OA;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+
+/** Figures and definitions as files. */
+final readonly class ExportController
+{
+    #[OA\Get(path: '/api/units/{unit}/figures', operationId: 'exportFigures', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The figures of the financial year as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
+    public function figures(Unit $unit, ExportRequest $request, FigureTable $table, #[CurrentUser] User $user): StreamedResponse
+    {
+        $name = "{$unit->code}-figures-{$request->period()->key()}";
+        if ($request->isLong()) {
+            return TableWriter::download($name, $request->kind(), $table->long($unit, $request->period(), $user), FigureTable::LONG_FIGURES);
+        }
+        $rows = $table->wide($unit, $request->period(), $user);
+
+        return TableWriter::download($name, $request->kind(), $rows, range(3, max(3, count($rows[0]) - 1)));
+    }
+
+    #[OA\Get(path: '/api/definitions', operationId: 'exportDefinitions', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'All definitions as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
+    public function definitions(ExportRequest $request, DatabaseWorkbook $workbook): StreamedResponse
+    {
+        $definitions = $workbook->definitions();
+        if ($request->kind() === 'json') {
+            return new StreamedResponse(function () use ($definitions): void {
+                foreach (WorkbookWriter::json($definitions) as $piece) {
+                    echo $piece;
+                }
+            }, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => 'attachment; filename="definitions.json"', 'Cache-Control' => 'no-store']);
+        }
+
+        return TableWriter::download('definitions', $request->kind(), DefinitionTable::rows($definitions), DefinitionTable::FIGURES);
+    }
+}

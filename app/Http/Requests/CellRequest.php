@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
+use App\Models\KpiUnit;
+use App\Models\User;
+use App\Support\Month;
+use Illuminate\Foundation\Http\FormRequest;
+use InvalidArgumentException;
+use Kybernet\Core\Calendar\Period;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+/**
+ * A request about one period of one KPI in one unit, which the route names.
+ */
+abstract class CellRequest extends FormRequest
+{
+    private ?KpiFacts $facts = null;
+
+    public function facts(): KpiFacts
+    {
+        $measured = $this->route('measured');
+
+        return $this->facts ??= app(KpiStore::class)->some([$measured instanceof KpiUnit ? $measured->id : 0], Month::running(), Month::running())[$measured->id ?? 0]
+            ?? throw new NotFoundHttpException;
+    }
+
+    public function period(): Period
+    {
+        /** @var string $period */
+        $period = $this->route('period');
+        try {
+            return Period::parse($period, $this->facts()->measurement->definition->frequency);
+        } catch (InvalidArgumentException) {
+            throw new NotFoundHttpException;
+        }
+    }
+
+    public function person(): User
+    {
+        /** @var User $user no route lets anybody else through */
+        $user = $this->user();
+
+        return $user;
+    }
+}

@@ -1,0 +1,52 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Requests;
+
+use Illuminate\Foundation\Http\FormRequest;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
+use OpenApi\Attributes as OA;
+
+/** A formula that is being typed. */
+#[OA\Schema(schema: 'FormulaInput', required: ['code', 'formula', 'unit', 'frequency', 'accumulation', 'decimals'], properties: [
+    new OA\Property(property: 'code', description: 'of the KPI that it defines', type: 'string'),
+    new OA\Property(property: 'formula', type: 'string'),
+    new OA\Property(property: 'unit', description: 'code of the unit whose figures it is tried on', type: 'string'),
+    new OA\Property(property: 'frequency', type: 'string', enum: ['week', 'month', 'quarter', 'year']),
+    new OA\Property(property: 'accumulation', type: 'string'),
+    new OA\Property(property: 'decimals', type: 'integer'),
+])]
+final class FormulaRequest extends FormRequest
+{
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return [
+            'period' => ['required', 'string', new MonthRule],
+            'code' => ['nullable', 'string', 'max:64'],
+            'formula' => ['nullable', 'string', 'max:2000'],
+            'unit' => ['required', 'string', 'exists:units,code'],
+            'frequency' => ['required', 'in:week,month,quarter,year'],
+            'accumulation' => ['required', 'in:sum,mean,latest,maximum,minimum,recompute'],
+            'decimals' => ['required', 'integer', 'between:0,8'],
+        ];
+    }
+
+    public function month(): Period
+    {
+        return Period::parse($this->string('period')->toString());
+    }
+
+    public function frequency(): Frequency
+    {
+        return Frequency::from($this->string('frequency')->toString());
+    }
+
+    public function accumulation(): Accumulation
+    {
+        return Accumulation::from($this->string('accumulation')->toString());
+    }
+}

@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'What one field said before and after.')]
+final readonly class ChangedField
+{
+    public function __construct(
+        #[OA\Property(description: 'in words; blank where the change has only one')] public string $field,
+        #[OA\Property] public string $before,
+        #[OA\Property] public string $after,
+    ) {}
+}

@@ -1,0 +1,27 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A file of figures, how its columns are understood, and what it would change or has changed.')]
+final readonly class ImportPage
+{
+    /**
+     * @param  list<ImportColumn>  $columns
+     * @param  list<ImportCell>  $cells
+     */
+    public function __construct(
+        #[OA\Property] public int $id,
+        #[OA\Property(description: 'name of the file')] public string $file,
+        #[OA\Property(enum: ['mapping', 'reading', 'ready', 'applying', 'applied', 'undone', 'failed'])] public string $state,
+        #[OA\Property(description: 'why it cannot go on, in words; blank where it can')] public string $problem,
+        #[OA\Property] public int $rowsRead,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ImportColumn'))] public array $columns,
+        #[OA\Property(ref: '#/components/schemas/ImportCounts')] public ImportCounts $counts,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ImportCell'), description: 'a page of what it says')] public array $cells,
+        #[OA\Property(description: 'whether there are more pages')] public bool $more,
+    ) {}
+}

@@ -1,0 +1,145 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Import;
+
+use App\Http\Resources\ImportCell;
+use App\Http\Resources\ImportColumn;
+use App\Http\Resources\ImportCounts;
+use App\Http\Resources\ImportPage;
+use App\Models\Import;
+use App\Models\User;
+use App\Support\NumberSetting;
+use App\Support\PeriodDate;
+use App\Tables\BadTable;
+use App\Tables\NumberCell;
+use App\Tables\Table;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
+use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
+use stdClass;
+
+/**
+ * Lays out an import: its columns with their first cells, and what the file says, page by page.
+ */
+final readonly class ImportReader
+{
+    private const SAMPLE = 5;
+
+    private const PAGE = 100;
+
+    public function __construct(private Connection $database, private PeriodDate $dates, private FinancialYear $year) {}
+
+    public function page(Import $import, User $user, ?string $outcome = null, int $page = 1): ImportPage
+    {
+        [$head, $sample] = $import->state === 'mapping' ? $this->top($import->path) : [[], []];
+        $counts = $this->database->table('import_cells')->where('import_id', $import->id)->groupBy('outcome')->selectRaw('outcome, count(*) AS cells')->pluck('cells', 'outcome');
+        $cells = $this->cells($import, $user, $outcome, $page);
+
+        return new ImportPage(
+            $import->id,
+            $import->file,
+            $import->state,
+            $import->problem,
+            $import->rows_read,
+            $this->columns($head, $sample, $import, $user),
+            new ImportCounts($counts->get('new', 0), $counts->get('changed', 0), $counts->get('same', 0), $counts->get('refused', 0)),
+            array_slice($cells, 0, self::PAGE),
+            count($cells) > self::PAGE,
+        );
+    }
+
+    /** How the columns are understood, as long as nobody corrects it. */
+    public function recognise(string $path, User $user): Mapping
+    {
+        return Mapping::recognise($this->top($path)[0], $this->periods($user)->isPeriod(...));
+    }
+
+    /**
+     * How somebody has corrected it.
+     *
+     * @param  list<string>  $roles  by column
+     */
+    public function corrected(Import $import, array $roles): Mapping
+    {
+        [$head] = $this->top($import->path);
+        $columns = array_filter($roles, fn (string $role): bool => $role === 'column');
+
+        return new Mapping(
+            array_filter($roles, fn (string $role): bool => $role !== '' && $role !== 'column'),
+            array_map(fn (int $column): string => self::text($head[$column] ?? ''), array_combine(array_keys($columns), array_keys($columns))),
+        );
+    }
+
+    private function periods(User $user): PeriodText
+    {
+        return new PeriodText($this->year, $user->locale === 'en-US');
+    }
+
+    /** @return array{list<string|NumberCell>, list<list<string|NumberCell>>} the head, and the first rows below it */
+    private function top(string $path): array
+    {
+        $rows = [];
+        try {
+            foreach (Table::open($path)->rows() as $row) {
+                $rows[] = $row;
+                if (count($rows) > self::SAMPLE) {
+                    break;
+                }
+            }
+        } catch (BadTable) {
+            return [[], []];
+        }
+
+        return [$rows[0] ?? [], array_slice($rows, 1)];
+    }
+
+    /**
+     * @param  list<string|NumberCell>  $head
+     * @param  list<list<string|NumberCell>>  $sample
+     * @return list<ImportColumn>
+     */
+    private function columns(array $head, array $sample, Import $import, User $user): array
+    {
+        $periods = $this->periods($user);
+
+        return array_map(fn (string|NumberCell $cell, int $column): ImportColumn => new ImportColumn(
+            self::text($cell),
+            isset($import->mapping['periods'][$column]) ? 'column' : $import->mapping['roles'][$column] ?? '',
+            $periods->isPeriod(self::text($cell)),
+            array_map(fn (array $row): string => self::text($row[$column] ?? ''), $sample),
+        ), $head, array_keys($head));
+    }
+
+    /** @return list<ImportCell> */
+    private function cells(Import $import, User $user, ?string $outcome, int $page): array
+    {
+        $setting = new NumberSetting($user->locale);
+
+        return array_values($this->database->table('import_cells')
+            ->leftJoin('kpi_unit', 'kpi_unit.id', '=', 'import_cells.kpi_unit_id')->leftJoin('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
+            ->where('import_id', $import->id)
+            ->when($outcome !== null, fn (Builder $query): Builder => $query->where('outcome', $outcome))
+            ->orderBy('line')->orderBy('place')
+            ->offset(($page - 1) * self::PAGE)->limit(self::PAGE + 1)
+            ->get(['import_cells.*', 'kpis.frequency'])
+            ->map(fn (stdClass $cell): ImportCell => new ImportCell(
+                $cell->line,
+                $cell->place,
+                $cell->label,
+                $cell->layer === 'low' ? 'target' : $cell->layer,
+                $cell->period === null ? '' : $this->dates->period($cell->period, Frequency::from($cell->frequency ?? 'month'))->key(),
+                $cell->typed,
+                is_numeric($cell->was) ? $setting->write((string) $cell->was) : str_replace(' ', $cell->layer === 'low' ? " \u{2013} " : ' ', $cell->was),
+                $cell->outcome,
+                $cell->reason,
+            ))->all());
+    }
+
+    private static function text(string|NumberCell $cell): string
+    {
+        return mb_substr($cell instanceof NumberCell ? $cell->text : $cell, 0, 200);
+    }
+}

@@ -1,0 +1,18 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Policies;
+
+use App\Models\Import;
+use App\Models\Role;
+use App\Models\User;
+
+final class ImportPolicy
+{
+    /** Look at it, apply it, undo it: whoever sent it, and any analyst. */
+    public function handle(User $user, Import $import): bool
+    {
+        return $import->user_id === $user->id || $user->role === Role::Analyst;
+    }
+}

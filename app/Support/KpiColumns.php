@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Support;
+
+use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Workbook\KpiEntry;
+
+/**
+ * A KPI and its rule sets as the columns that they are kept in. What they refer to is left to the caller, who knows
+ * the identities.
+ */
+final class KpiColumns
+{
+    /** @return array<string, mixed> */
+    public static function definition(KpiEntry $kpi): array
+    {
+        $definition = $kpi->definition;
+
+        return [
+            'code' => $kpi->code,
+            'name' => $kpi->name,
+            'purpose' => $kpi->purpose ?? '',
+            'measure' => $definition->measure,
+            'decimals' => $definition->decimals,
+            'scaled' => $kpi->isScaled,
+            'level' => $kpi->level ?? 'departmental',
+            'polarity' => $definition->polarity->value,
+            'accumulation' => $definition->accumulation->value,
+            'kind' => $definition->kind->value,
+            'frequency' => $definition->frequency->value,
+            'formula' => $definition->formula?->text,
+            'min' => $definition->min?->__toString(),
+            'max' => $definition->max?->__toString(),
+            'materiality' => (string) ($definition->materiality ?? '0'),
+            'gathering' => $definition->gathering?->value,
+            'source' => $kpi->sourcing->source ?? '',
+            'due_day' => $kpi->sourcing->dueDay,
+            'data_available' => $kpi->sourcing->isAvailable,
+            'definition_agreed' => $kpi->sourcing->isAgreed,
+            'note_required' => $kpi->sourcing->needsNote,
+            'text_green' => $kpi->texts['green'] ?? null,
+            'text_amber' => $kpi->texts['amber'] ?? null,
+            'text_red' => $kpi->texts['red'] ?? null,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function rule(RuleSet $rule): array
+    {
+        return [
+            'valid_from' => Month::date($rule->from),
+            'reference' => $rule->reference->value,
+            'measure' => $rule->measure->value,
+            'green' => (string) $rule->green,
+            'amber' => (string) $rule->amber,
+            'periods' => $rule->periods,
+            'stretch' => $rule->stretch?->__toString(),
+            'margin_low' => $rule->margins === null ? null : (string) $rule->margins[0],
+            'margin_high' => $rule->margins === null ? null : (string) $rule->margins[1],
+        ];
+    }
+}

@@ -1,0 +1,9 @@
+<?php
+
+declare(strict_types=1);
+
+namespace ZipStream\Exception;
+
+use RuntimeException;
+
+final class OverflowException extends RuntimeException {}

@@ -1,0 +1,59 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Database\Ostermere;
+
+/**
+ * How Ostermere Water keeps its figures: where they come from, what they serve, what drives them, what a colour means.
+ */
+final class Practice
+{
+    /** The last month that was closed, for every unit. */
+    public const CLOSED_UNTIL = '2026-06';
+
+    /** The last month whose readings were handed in. */
+    public const SUBMITTED_UNTIL = '2026-07';
+
+    /** Objectives by code. */
+    public const OBJECTIVES = [
+        'SERVE' => 'Serve every customer well', 'SAFE' => 'Safe water, every day', 'LOSE-LESS' => 'Lose less water',
+        'RIVERS' => 'Leave rivers better than we found them', 'PEOPLE' => 'Everybody goes home safe', 'VALUE' => 'Spend wisely',
+    ];
+
+    /** Sources, and the objective that is served, by theme. */
+    public const THEMES = [
+        'Customers' => ['Contact centre and survey house', 'SERVE'], 'Leakage and mains' => ['Network loggers and job system', 'LOSE-LESS'],
+        'Works' => ['Works control system', 'SAFE'], 'Supply' => ['Network control room', 'SERVE'], 'Sewers' => ['Sewer job system', 'RIVERS'],
+        'Water quality' => ['Laboratory', 'SAFE'], 'Environment' => ['Environmental register', 'RIVERS'], 'Projects' => ['Programme office', 'VALUE'],
+        'People' => ['Personnel system', 'PEOPLE'], 'Money' => ['General ledger', 'VALUE'],
+    ];
+
+    /** KPIs that drive another. */
+    public const DRIVERS = [
+        'LEAK' => ['BURSTS', 'REPAIR5', 'RENEWED', 'NIGHT'], 'CSAT' => ['CALLS30', 'COMPLAINTS', 'FIRST'], 'SUPPLY-INT' => ['BURSTS', 'SHUTDOWNS'],
+        'OPEX' => ['ENERGY', 'CHEM-COST'], 'NRW' => ['LEAK'], 'POLLUTION' => ['BLOCKAGES', 'PUMPS', 'SPILL'],
+    ];
+
+    /** What green, amber and red mean, in a KPI's own words. */
+    public const TEXTS = [
+        'LEAK' => ['Losses at or under the agreed glide path', 'Recoverable within the year with crews in place', 'Supply margin at risk in a dry spell; director informed'],
+        'CALLS30' => ['Callers rarely wait', 'Waits are noticed; shifts are moved', 'Callers give up; the duty manager takes calls'],
+        'WQ-COMP' => ['Every standard met', 'A single failure, cause known', 'More than one failure, or a cause unknown: the regulator is told'],
+    ];
+
+    /** KPIs whose bad colours must be explained before the month is handed in. */
+    public const NOTE_REQUIRED = ['LEAK', 'CALLS30', 'WQ-COMP', 'POLLUTION', 'OUTAGE', 'LOST-TIME'];
+
+    /** KPIs of which a question is still open: not measurable today, or not agreed. */
+    public const NOT_AVAILABLE = ['PULSE'];
+
+    public const NOT_AGREED = ['FORECAST', 'PULSE'];
+
+    /** What is expected and what is being done, beside the reason of a note: by KPI, unit and month. */
+    public const OUTLOOKS = [
+        'LEAK/NET/2026-08' => ['Back under 60 Ml/d by November.', 'A third crew from 4 September; pressure on the east side lowered at night.'],
+        'LEAK/NET/2026-07' => ['No better before the survey is in.', 'Survey of the Fenwick trunk main, results by the end of September.'],
+        'Z-LEAK/Z-FENWICK/2026-08' => ['Falls when the trunk main is clamped.', 'Third crew, and clamps at nine joints.'],
+    ];
+}

@@ -1,0 +1,73 @@
+/** Blocks of cells as spreadsheets put them on the clipboard: tabs between cells, quotes around cells with line breaks. */
+export type Block = string[][];
+
+export function parseBlock(text: string): Block {
+    const rows: Block = [];
+    let row: string[] = [];
+    let cell = '';
+    let quoted = false;
+    const plain = text.replace(/\r\n?/g, '\n').replace(/\n$/, '');
+    for (let at = 0; at < plain.length; at++) {
+        const sign = plain.charAt(at);
+        if (quoted) {
+            if (sign === '"' && plain[at + 1] === '"') {
+                cell += '"';
+                at++;
+            } else if (sign === '"') {
+                quoted = false;
+            } else {
+                cell += sign;
+            }
+        } else if (sign === '"' && cell === '') {
+            quoted = true;
+        } else if (sign === '\t' || sign === '\n') {
+            row.push(cell);
+            cell = '';
+            if (sign === '\n') {
+                rows.push(row);
+                row = [];
+            }
+        } else {
+            cell += sign;
+        }
+    }
+    rows.push([...row, cell]);
+    const width = Math.max(...rows.map((each) => each.length));
+    return rows.map((each) => [...each, ...Array<string>(width - each.length).fill('')]);
+}
+
+/** A cell that a spreadsheet would take for a formula goes out as text. */
+const safe = (cell: string): string => (/^[=+@]|^-(?![\d.,]+$)/.test(cell) ? `'${cell}` : cell);
+
+export const formatBlock = (block: Block): string =>
+    block
+        .map((row) =>
+            row.map((cell) => (/["\t\n]/.test(cell) ? `"${cell.replace(/"/g, '""')}"` : safe(cell))).join('\t'),
+        )
+        .join('\n');
+
+export const transpose = (block: Block): Block =>
+    (block[0] ?? []).map((_, column) => block.map((row) => row[column] ?? ''));
+
+const MONTH =
+    /^(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\.?( |-|\/|'|$)|^\d{4}-(\d{2}|w\d{2})$|^\d{1,2}[./]\d{4}$/i;
+const isPeriod = (cell: string): boolean => MONTH.test(cell.trim());
+const isWord = (cell: string): boolean => cell.trim() !== '' && !/\d/.test(cell);
+
+/** What stands around the figures of a block: a row of months above them, names or months before them. */
+export function frame(block: Block): { rows: number; columns: number; months: 'across' | 'down' | 'unknown' } {
+    const first = block[0] ?? [];
+    const lead = block.map((row) => row[0] ?? '');
+    const above =
+        block.length > 1 &&
+        first.filter((cell) => isPeriod(cell) || isWord(cell)).length * 2 >
+            first.filter((cell) => cell.trim() !== '').length;
+    const below = above ? lead.slice(1) : lead;
+    const before =
+        first.length > 1 &&
+        below.filter((cell) => isPeriod(cell) || isWord(cell)).length * 2 >
+            below.filter((cell) => cell.trim() !== '').length;
+    const across = above && first.some(isPeriod);
+    const down = before && below.some(isPeriod);
+    return { rows: above ? 1 : 0, columns: before ? 1 : 0, months: across ? 'across' : down ? 'down' : 'unknown' };
+}

@@ -1,0 +1,686 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client';
+import { formatBlock, frame, parseBlock, transpose, type Block } from '@/components/grid/clipboard';
+import { useSelection, type Place } from '@/components/grid/useSelection';
+import Knot from '@/components/Knot.vue';
+import StateNote from '@/components/StateNote.vue';
+import { useNumbers } from '@/composables/useNumbers';
+import { longMonth, periodWords, shortMonth } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
+import ChoiceRow from '@/pages/register/ChoiceRow.vue';
+import { createColumnHelper, getCoreRowModel, getFilteredRowModel, useVueTable } from '@tanstack/vue-table';
+import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useEventListener, useTitle } from '@vueuse/core';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { onBeforeRouteLeave } from 'vue-router';
+import GridCell from './GridCell.vue';
+import LogbookTabs from './LogbookTabs.vue';
+import { useYearGrid, type Layer } from './useYearGrid';
+
+type Row = Schemas['GridRow'];
+
+const ROW = 30;
+const GROUP = 33;
+const LAYERS = { actual: 'actual', target: 'target', prior: 'last year' } as const;
+
+const { unit, period } = useView();
+const { user } = useSession();
+const { figure } = useNumbers();
+
+const layer = ref<Layer>('actual');
+const weekly = ref(false);
+const onlyMine = ref(true);
+const filter = ref('');
+const grid = useYearGrid(layer, weekly);
+const { data, edits, message, busy, offline } = grid;
+
+const columns = computed(() => data.value?.columns ?? []);
+const canType = computed(() => data.value?.rows.some(({ mine }) => mine) === true);
+
+// The rows that are shown, by TanStack's headless table; what a cell looks like and how it is worked on is ours.
+const helper = createColumnHelper<Row>();
+// The table asks for its data again and again; only the same array tells it that nothing changed.
+const offered = computed(() =>
+    (data.value?.rows ?? []).filter((row) => !onlyMine.value || !canType.value || row.mine || row.kind === 'formula'),
+);
+const table = useVueTable({
+    get data() {
+        return offered.value;
+    },
+    columns: [helper.accessor((row) => `${row.name} ${row.code} ${row.unit} ${row.theme}`, { id: 'name' })],
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    globalFilterFn: 'includesString',
+    state: {
+        get globalFilter() {
+            return filter.value;
+        },
+    },
+});
+const shown = computed(() => table.getRowModel().rows.map(({ original }) => original));
+
+const severalUnits = computed(() => new Set(shown.value.map((row) => row.unit)).size > 1);
+/** Rows with a heading where the unit changes, or inside one unit the theme. */
+const items = computed(() => {
+    const list: ({ title: string } | { row: Row; at: number })[] = [];
+    let title: string | null = null;
+    shown.value.forEach((row, at) => {
+        const own = severalUnits.value ? row.unit : row.theme;
+        if (own !== title) {
+            title = own;
+            list.push({ title: own });
+        }
+        list.push({ row, at });
+    });
+    return list;
+});
+const itemOf = computed(
+    () => new Map(items.value.flatMap((item, index) => ('row' in item ? [[item.at, index] as const] : []))),
+);
+
+const scroller = useTemplateRef<HTMLElement>('scroller');
+const editor = ref<HTMLInputElement | null>(null);
+const virtual = useVirtualizer(
+    computed(() => ({
+        count: items.value.length,
+        getScrollElement: () => scroller.value,
+        estimateSize: (index: number) =>
+            items.value[index] !== undefined && 'row' in items.value[index] ? ROW : GROUP,
+        overscan: 10,
+    })),
+);
+watch(items, () => virtual.value.measure());
+
+const selection = useSelection(
+    computed(() => shown.value.length),
+    computed(() => columns.value.length),
+);
+const { active, area } = selection;
+watch(
+    () => [unit.value.code, layer.value, weekly.value],
+    () =>
+        selection.go(
+            0,
+            Math.max(
+                0,
+                columns.value.findIndex(({ month }) => month === period.value),
+            ),
+        ),
+);
+watch(columns, (now, before) => {
+    if (before.length === 0) {
+        selection.go(
+            0,
+            Math.max(
+                0,
+                now.findIndex(({ month }) => month === period.value),
+            ),
+        );
+    }
+});
+
+const key = (place: Place): string => `${shown.value[place.row]?.id ?? 0}/${place.column}`;
+const text = (place: Place): string => edits.shown(key(place));
+const lock = (place: Place): string => shown.value[place.row]?.locks[place.column] ?? 'nothing here';
+const current = computed(() => ({
+    row: shown.value[active.row],
+    draft: edits.drafts.get(key(active)),
+    lock: lock(active),
+}));
+
+async function reveal(): Promise<void> {
+    const index = itemOf.value.get(active.row);
+    if (index !== undefined) {
+        virtual.value.scrollToIndex(active.row === 0 ? 0 : index, { align: 'auto' });
+    }
+    await nextTick();
+    scroller.value
+        ?.querySelector(`#cell-${active.row}-${active.column}`)
+        ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+}
+watch(active, () => void reveal());
+
+// --- typing -------------------------------------------------------------------------------------------------------
+
+const editing = ref<string | null>(null);
+
+async function edit(start: string): Promise<void> {
+    if (current.value.lock !== '') {
+        return;
+    }
+    editing.value = start;
+    await nextTick();
+    editor.value?.focus();
+    if (start === text(active)) {
+        editor.value?.select();
+    }
+}
+
+function commit(): void {
+    if (editing.value !== null) {
+        change('typing', [[key(active), editing.value.trim()]]);
+        stop();
+    }
+}
+
+function stop(): void {
+    editing.value = null;
+    scroller.value?.focus({ preventScroll: true });
+}
+
+/** Changes cells that can be typed in; what is locked stays as it is. */
+function change(name: string, changes: [string, string][]): void {
+    grid.trialSoon(edits.apply(name, changes));
+    message.value = null;
+}
+
+const open = (places: Iterable<Place>): Place[] => [...places].filter((place) => lock(place) === '');
+
+function clear(): void {
+    change(
+        'clearing',
+        open(selection.places()).map((place) => [key(place), '']),
+    );
+}
+
+function fill(down: boolean): void {
+    const { top, left } = area.value;
+    const source = (place: Place): Place =>
+        down ? { row: top, column: place.column } : { row: place.row, column: left };
+    change(
+        down ? 'filling down' : 'filling right',
+        open(selection.places()).map((place) => [key(place), text(source(place))]),
+    );
+}
+
+function step(redo: boolean): void {
+    const done = redo ? edits.redo() : edits.undo();
+    if (done === null) {
+        return;
+    }
+    grid.trialSoon(done.cells.map((cell) => cell.key));
+    message.value = {
+        text: `${redo ? 'Done again' : 'Undone'}: ${done.name}, ${done.cells.length} ${done.cells.length === 1 ? 'cell' : 'cells'}.`,
+        bad: '',
+    };
+    // What was saved already is put back in the database as well.
+    if (!redo && done.saved) {
+        void grid.save();
+    }
+}
+
+function edge(from: Place, down: number, right: number): Place {
+    const last = { row: shown.value.length - 1, column: columns.value.length - 1 };
+    const inside = ({ row, column }: Place) => row >= 0 && column >= 0 && row <= last.row && column <= last.column;
+    const next = ({ row, column }: Place): Place => ({ row: row + down, column: column + right });
+    let at = next(from);
+    if (!inside(at)) {
+        return from;
+    }
+    const run = text(from) !== '' && text(at) !== '';
+    while (inside(next(at)) && (run ? text(next(at)) !== '' : text(at) === '')) {
+        at = next(at);
+    }
+    return at;
+}
+
+function onKey(event: KeyboardEvent): void {
+    const far = event.ctrlKey || event.metaKey;
+    if (editing.value !== null) {
+        if (event.key === 'Enter' || event.key === 'Tab') {
+            commit();
+            selection.onKey(event, 1, edge);
+        } else if (event.key === 'Escape') {
+            event.preventDefault();
+            stop();
+        } else if (event.target !== editor.value && event.key.length === 1 && !far) {
+            // Fast hands type on before the field has the focus.
+            event.preventDefault();
+            editing.value += event.key;
+        }
+        return;
+    }
+    const letter = event.key.toLowerCase();
+    const actions: Record<string, () => void> = {
+        d: () => fill(true),
+        r: () => fill(false),
+        z: () => step(event.shiftKey),
+        y: () => step(true),
+        s: () => void grid.save(),
+    };
+    if (far && actions[letter] !== undefined) {
+        event.preventDefault();
+        actions[letter]();
+    } else if (event.key === 'F2') {
+        event.preventDefault();
+        void edit(text(active));
+    } else if (event.key === 'Delete' || event.key === 'Backspace') {
+        event.preventDefault();
+        clear();
+    } else if (event.key === 'Escape' && current.value.draft !== undefined) {
+        change('putting back', [[key(active), current.value.draft.was]]);
+    } else if (!far && !event.altKey && event.key.length === 1) {
+        event.preventDefault();
+        void edit(event.key);
+    } else {
+        selection.onKey(event, 15, edge);
+    }
+}
+
+// --- clipboard ----------------------------------------------------------------------------------------------------
+
+const pasted = ref<{ block: Block; at: Place; note: string; turnable: boolean } | null>(null);
+
+function copy(event: ClipboardEvent): void {
+    if (editing.value !== null) {
+        return;
+    }
+    const { top, bottom, left, right } = area.value;
+    const block = Array.from({ length: bottom - top + 1 }, (_, row) =>
+        Array.from({ length: right - left + 1 }, (_, column) => text({ row: top + row, column: left + column })),
+    );
+    event.clipboardData?.setData('text/plain', formatBlock(block));
+    event.preventDefault();
+}
+
+function cut(event: ClipboardEvent): void {
+    if (editing.value === null) {
+        copy(event);
+        clear();
+    }
+}
+
+function paste(event: ClipboardEvent): void {
+    if (editing.value !== null) {
+        return;
+    }
+    event.preventDefault();
+    const whole = parseBlock(event.clipboardData?.getData('text/plain') ?? '');
+    const { rows, columns: leading, months } = frame(whole);
+    let block = whole.slice(rows).map((row) => row.slice(leading));
+    const turned = months === 'down' && rows + leading > 0;
+    block = turned ? transpose(block) : block;
+    const left = [rows > 0 ? 'a header row' : '', leading > 0 ? 'a column of names' : ''].filter((each) => each !== '');
+    place(
+        block,
+        { row: area.value.top, column: area.value.left },
+        [left.length > 0 ? `${left.join(' and ')} left out` : '', turned ? 'turned on its side' : '']
+            .filter((each) => each !== '')
+            .join(', '),
+    );
+}
+
+/** Puts a block where it was pasted. One value fills the selection; a block that reaches beyond the grid is cut off. */
+function place(block: Block, at: Place, note: string): void {
+    const height = block.length;
+    const width = block[0]?.length ?? 0;
+    const { bottom, right } = area.value;
+    const whole = height === 1 && width === 1;
+    const targets: [Place, string][] = [];
+    let beyond = 0;
+    if (whole) {
+        targets.push(...[...selection.places()].map((each): [Place, string] => [each, block[0]?.[0] ?? '']));
+    } else {
+        block.forEach((row, down) =>
+            row.forEach((cell, across) => {
+                const to = { row: at.row + down, column: at.column + across };
+                if (to.row < shown.value.length && to.column < columns.value.length) {
+                    targets.push([to, cell]);
+                } else {
+                    beyond += cell.trim() === '' ? 0 : 1;
+                }
+            }),
+        );
+        selection.go(at.row, at.column);
+        selection.go(Math.max(bottom, at.row + height - 1), Math.max(right, at.column + width - 1), true);
+        selection.go(at.row + height - 1, at.column + width - 1, true);
+    }
+    const accepted = targets.filter(([to]) => lock(to) === '');
+    const locked = targets.filter(
+        ([to, cell]) => lock(to) !== '' && cell.trim() !== '' && cell.trim() !== text(to),
+    ).length;
+    change(
+        'pasting',
+        accepted.map(([to, cell]) => [key(to), cell.trim()]),
+    );
+    const parts = [
+        note,
+        locked > 0 ? `${locked} cannot be typed in` : '',
+        beyond > 0 ? `${beyond} lie beyond the grid` : '',
+    ].filter((each) => each !== '');
+    pasted.value = { block, at, note: parts.join(', '), turnable: height * width > 1 && height !== width };
+}
+
+function turn(): void {
+    const last = pasted.value;
+    if (last !== null && edits.last.value?.name === 'pasting') {
+        step(false);
+        place(transpose(last.block), last.at, 'turned on its side');
+    }
+}
+
+const sentence = computed(() => {
+    if (message.value !== null) {
+        return message.value;
+    }
+    const count = edits.drafts.size;
+    const bad = edits.refused.value;
+    if (count === 0) {
+        return {
+            text: canType.value
+                ? 'Type, paste or fill; nothing is saved before you say so.'
+                : 'Your account reads these figures.',
+            bad: '',
+        };
+    }
+    const verb = edits.last.value?.name === 'pasting' && pasted.value !== null ? 'pasted ' : '';
+    return {
+        text: `${count} ${verb}${count === 1 ? 'cell' : 'cells'}: ${edits.sound.value} to save`,
+        bad: bad > 0 ? `${bad} refused` : edits.conflicts.value > 0 ? `${edits.conflicts.value} changed elsewhere` : '',
+    };
+});
+
+// --- pointer ------------------------------------------------------------------------------------------------------
+
+function press(event: PointerEvent, row: number, column: number): void {
+    if (event.button === 0) {
+        commit();
+        selection.dragging.value = true;
+        selection.go(row, column, event.shiftKey);
+        scroller.value?.focus({ preventScroll: true });
+    }
+}
+
+function drag(row: number, column: number): void {
+    if (selection.dragging.value) {
+        selection.go(row, column, true);
+    }
+}
+useEventListener(window, 'pointerup', () => (selection.dragging.value = false));
+
+// --- what stands below the grid -----------------------------------------------------------------------------------
+
+const separator = computed(
+    () =>
+        new Intl.NumberFormat(user.value?.locale ?? 'en-GB').formatToParts(1.5).find(({ type }) => type === 'decimal')
+            ?.value ?? '.',
+);
+const selected = computed(() => {
+    if (selection.size.value < 2 || selection.size.value > 20_000) {
+        return '';
+    }
+    const figures = [...selection.places()].flatMap((each) => {
+        const plain = text(each).replace(separator.value, '.');
+        return plain !== '' && Number.isFinite(Number(plain)) ? [Number(plain)] : [];
+    });
+    const sum = figures.reduce((total, each) => total + each, 0);
+    const shownAs = (value: number) =>
+        new Intl.NumberFormat(user.value?.locale ?? 'en-GB', { maximumFractionDigits: 2 })
+            .format(value)
+            .replace('-', '−');
+    return `Selected ${selection.size.value}${figures.length === 0 ? '' : `: mean ${shownAs(sum / figures.length)}, sum ${shownAs(sum)}`}`;
+});
+
+const where = computed(() => {
+    const row = current.value.row;
+    const of = row === undefined ? '' : grid.periodOf(row, active.column);
+    return row === undefined
+        ? ''
+        : `${of === '' ? longMonth(columns.value[active.column]?.month ?? '') : periodWords(of)}, ${row.name}`;
+});
+const trouble = computed(() => {
+    const { draft, lock: locked } = current.value;
+    if (draft?.state === 'refused' || draft?.state === 'conflict') {
+        return { text: `${where.value}: ${draft.words}`, tone: 'text-red-text font-semibold' };
+    }
+    if (draft !== undefined && draft.words !== '') {
+        return { text: `${where.value}: ${draft.words}`, tone: 'text-amber-text font-semibold' };
+    }
+    return locked === ''
+        ? { text: where.value, tone: 'text-ink-soft' }
+        : { text: `${where.value}: ${locked}`, tone: 'text-ink-soft' };
+});
+
+const heading = computed(() =>
+    data.value === undefined
+        ? ''
+        : `${layer.value === 'target' ? 'Targets' : 'Figures'} ${data.value.year}, for ${unit.value.name}`,
+);
+useTitle(computed(() => `${heading.value || 'Figures'} · Kybernet`));
+const label = (column: Schemas['GridColumn']): string =>
+    weekly.value ? column.period.slice(5) : shortMonth(column.period);
+const wide = computed(() => (weekly.value ? 'w-[58px]' : 'min-w-[60px] flex-1'));
+
+onBeforeRouteLeave(
+    () =>
+        edits.drafts.size === 0 ||
+        window.confirm(`${edits.drafts.size} cells are not saved. They stay in this browser. Leave the grid?`),
+);
+</script>
+
+<template>
+    <div class="flex flex-wrap items-end gap-x-6 gap-y-2 border-b border-rule pb-3">
+        <div class="min-w-0">
+            <h1 class="text-[28px] leading-[1.15]">{{ heading || '&nbsp;' }}</h1>
+            <p class="mt-[5px] text-[17px]" role="status">
+                {{ sentence.text
+                }}<template v-if="sentence.bad"
+                    >&nbsp;<b class="font-[650] text-red-text">{{ sentence.bad }}</b></template
+                >
+                <span v-if="pasted?.note && edits.last.value?.name === 'pasting'" class="text-ink-soft">
+                    · {{ pasted.note }}</span
+                >
+            </p>
+        </div>
+        <div v-if="canType" class="ml-auto flex items-center gap-3">
+            <button
+                v-if="pasted?.turnable && edits.last.value?.name === 'pasting' && !edits.last.value.saved"
+                type="button"
+                class="quiet-link text-[14px] text-ink-soft"
+                @click="turn"
+            >
+                Turn on its side
+            </button>
+            <button
+                type="button"
+                class="button button-quiet"
+                :disabled="edits.last.value === null || busy"
+                @click="step(false)"
+            >
+                Undo{{ edits.last.value ? ` ${edits.last.value.name}` : '' }}
+            </button>
+            <button type="button" class="button" :disabled="edits.sound.value === 0 || busy" @click="grid.save()">
+                {{ busy ? 'Saving …' : edits.sound.value > 0 ? `Save ${edits.sound.value}` : 'Save' }}
+            </button>
+        </div>
+    </div>
+    <LogbookTabs here="year">
+        <ChoiceRow v-model="layer" label="Layer" :choices="LAYERS" class="mr-2 text-[14px]" />
+        <label v-if="data?.hasWeeks || weekly" class="flex items-center gap-2 text-[13.5px] text-ink-soft">
+            <input v-model="weekly" type="checkbox" class="size-4 accent-brass" /> weeks
+        </label>
+        <template #right>
+            <input
+                v-model="filter"
+                class="field min-h-[28px] w-[150px] py-[2px] text-[13.5px]"
+                type="search"
+                placeholder="Find a row"
+                aria-label="Find a row"
+            />
+            <span v-if="canType"
+                >Show:
+                <button type="button" class="quiet-link" :aria-pressed="onlyMine" @click="onlyMine = !onlyMine">
+                    {{ onlyMine ? 'mine' : 'all' }}
+                </button>
+            </span>
+        </template>
+    </LogbookTabs>
+
+    <StateNote v-if="grid.isPending.value" loading />
+    <StateNote v-else-if="grid.error.value && !data" :error="grid.error.value" @retry="grid.refetch" />
+    <StateNote
+        v-else-if="shown.length === 0"
+        :title="
+            filter
+                ? 'No row has that name'
+                : weekly
+                  ? 'Nothing is measured by the week here'
+                  : 'Nothing is measured here'
+        "
+    >
+        <button v-if="filter" type="button" class="quiet-link" @click="filter = ''">Show all rows</button>
+        <template v-else>Choose another unit in the path above, or define a KPI in the register.</template>
+    </StateNote>
+    <template v-else>
+        <div
+            ref="scroller"
+            role="grid"
+            tabindex="0"
+            class="h-[max(300px,calc(100vh-322px))] overflow-auto overscroll-contain rounded-[3px] border border-rule bg-paper text-[14.5px] outline-none focus-visible:border-brass"
+            :aria-label="heading"
+            :aria-rowcount="shown.length + 1"
+            :aria-colcount="columns.length + 2"
+            :aria-activedescendant="`cell-${active.row}-${active.column}`"
+            aria-multiselectable="true"
+            @keydown="onKey"
+            @copy="copy"
+            @cut="cut"
+            @paste="paste"
+        >
+            <div
+                role="row"
+                aria-rowindex="1"
+                class="sticky top-0 z-20 flex min-w-max border-b border-rule bg-paper text-[13px] font-semibold text-ink-soft"
+            >
+                <div
+                    role="columnheader"
+                    aria-colindex="1"
+                    class="sticky left-0 z-10 w-[232px] shrink-0 truncate bg-paper px-[10px] py-[6px] font-medium"
+                >
+                    {{ unit.name }}
+                </div>
+                <div
+                    v-for="(column, index) in columns"
+                    :key="column.period"
+                    role="columnheader"
+                    :aria-colindex="index + 2"
+                    class="shrink-0 border-l border-rule-soft px-[9px] py-[6px] text-right whitespace-nowrap"
+                    :class="[
+                        wide,
+                        column.month === period
+                            ? 'bg-sheet font-bold text-ink shadow-[inset_0_3px_0_var(--color-brass)]'
+                            : '',
+                    ]"
+                >
+                    {{ label(column) }}<Knot v-if="column.closed" label="closed" class="ml-1" />
+                </div>
+                <div
+                    role="columnheader"
+                    :aria-colindex="columns.length + 2"
+                    class="w-[78px] shrink-0 border-l border-rule px-[9px] py-[6px] text-right"
+                >
+                    {{ layer === 'target' ? 'year' : 'to date' }}
+                </div>
+            </div>
+            <div role="rowgroup" class="relative min-w-max" :style="{ height: `${virtual.getTotalSize()}px` }">
+                <div
+                    v-for="each in virtual.getVirtualItems()"
+                    :key="Number(each.key)"
+                    class="absolute top-0 left-0 w-full"
+                    :style="{ transform: `translateY(${each.start}px)`, height: `${each.size}px` }"
+                    role="presentation"
+                >
+                    <template v-for="item in [items[each.index]!]" :key="'title' in item ? item.title : item.row.id">
+                        <div
+                            v-if="'title' in item"
+                            class="flex h-full items-center border-b border-rule bg-paper"
+                            role="presentation"
+                        >
+                            <span class="sticky left-0 px-[10px] font-serif text-[16px] font-semibold">{{
+                                item.title || 'Without a theme'
+                            }}</span>
+                        </div>
+                        <div
+                            v-else
+                            role="row"
+                            :aria-rowindex="item.at + 2"
+                            class="flex h-full border-b border-rule-soft"
+                        >
+                            <div
+                                role="rowheader"
+                                aria-colindex="1"
+                                class="sticky left-0 z-10 flex w-[232px] shrink-0 items-center truncate bg-sheet px-[10px]"
+                                :class="{ 'bg-brass-tint': item.at === active.row }"
+                                :title="`${item.row.name} (${item.row.code})`"
+                            >
+                                <span class="truncate text-[14.5px] font-semibold">{{ item.row.name }}</span>
+                                <span class="ml-1.5 shrink-0 text-[12px] text-ink-faint">{{ item.row.measure }}</span>
+                            </div>
+                            <div
+                                v-for="(_, column) in columns"
+                                :id="`cell-${item.at}-${column}`"
+                                :key="column"
+                                role="gridcell"
+                                :aria-colindex="column + 2"
+                                :aria-selected="selection.has(item.at, column)"
+                                :aria-readonly="item.row.locks[column] !== ''"
+                                class="shrink-0"
+                                :class="wide"
+                                @pointerdown="press($event, item.at, column)"
+                                @pointerenter="drag(item.at, column)"
+                                @dblclick="edit(text(active))"
+                            >
+                                <input
+                                    v-if="editing !== null && active.row === item.at && active.column === column"
+                                    :ref="(element) => (editor = element as HTMLInputElement | null)"
+                                    v-model="editing"
+                                    class="relative z-20 h-full w-full bg-field px-2 text-right outline-2 -outline-offset-2 outline-brass"
+                                    :aria-label="where"
+                                    autocomplete="off"
+                                    @blur="commit"
+                                    @pointerdown.stop
+                                />
+                                <GridCell
+                                    v-else
+                                    :text="edits.shown(`${item.row.id}/${column}`)"
+                                    :status="item.row.statuses[column] ?? ''"
+                                    :lock="item.row.locks[column] ?? ''"
+                                    :marks="item.row.marks[column] ?? ''"
+                                    :draft="edits.drafts.get(`${item.row.id}/${column}`)"
+                                    :kind="item.row.kind"
+                                    :active="active.row === item.at && active.column === column"
+                                    :selected="selection.has(item.at, column)"
+                                />
+                            </div>
+                            <div
+                                role="gridcell"
+                                :aria-colindex="columns.length + 2"
+                                class="flex w-[78px] shrink-0 items-center justify-end border-l border-rule bg-paper pr-[9px] font-[650]"
+                            >
+                                {{ item.row.total ? figure(item.row.total, item.row.measure) : '' }}
+                            </div>
+                        </div>
+                    </template>
+                </div>
+            </div>
+        </div>
+        <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1 pt-2 text-[13px] text-ink-soft">
+            <span>{{ shown.length }} of {{ data?.rows.length }} rows</span>
+            <span v-if="selected">{{ selected }}</span>
+            <span :class="trouble.tone" aria-live="polite">{{ trouble.text }}</span>
+            <span v-if="current.draft?.state === 'conflict'" class="flex gap-2">
+                <button type="button" class="quiet-link" @click="grid.settle(key(active), true)">Keep mine</button>
+                <button type="button" class="quiet-link" @click="grid.settle(key(active), false)">Take theirs</button>
+            </span>
+            <span v-if="offline" class="font-semibold text-amber-text">No connection: what is typed is kept here</span>
+            <button v-if="edits.drafts.size > 0" type="button" class="quiet-link" @click="grid.discard()">
+                Put everything back
+            </button>
+            <span class="ml-auto hidden text-ink-faint xl:inline"
+                >arrows move · F2 edits · Shift extends · Ctrl D fills down · Ctrl R right · Ctrl Z undoes · Ctrl S
+                saves</span
+            >
+        </div>
+    </template>
+</template>

@@ -1,0 +1,282 @@
+import { ApiError, api, read, type Schemas } from '@/api/client';
+import { useDrafts, type Draft } from '@/components/grid/useDrafts';
+import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
+import { useQuery, useQueryClient } from '@tanstack/vue-query';
+import { useEventListener } from '@vueuse/core';
+import { computed, ref, watch, type Ref } from 'vue';
+
+export type Layer = Schemas['GridPage']['layer'];
+type Row = Schemas['GridRow'];
+
+const STORE = 'kybernet:grid';
+const TRIAL_MS = 160;
+
+interface Kept {
+    [view: string]: Record<string, { text: string; was: string }>;
+}
+
+/** The year grid: what the server holds, what is typed over it, and how the one becomes the other. */
+export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
+    const { unit, period } = useView();
+    const { user } = useSession();
+    const queries = useQueryClient();
+
+    const columns = computed<'week' | 'month'>(() => (weekly.value ? 'week' : 'month'));
+    const key = computed(() => ['grid', unit.value.code, period.value, layer.value, columns.value]);
+    const view = computed(() => ({ period: period.value, layer: layer.value, columns: columns.value }));
+    const path = computed(() => ({ unit: unit.value.code }));
+    const { data, error, isPending, refetch } = useQuery({
+        queryKey: key,
+        queryFn: () => read(api.GET('/api/units/{unit}/grid', { params: { path: path.value, query: view.value } })),
+    });
+
+    const rows = computed(() => new Map((data.value?.rows ?? []).map((row) => [row.id, row])));
+    const written = computed<'target' | 'actual'>(() => (layer.value === 'target' ? 'target' : 'actual'));
+
+    /** `52/4`: the KPI in its unit, and the column. */
+    const split = (cell: string): [number, number] => cell.split('/').map(Number) as [number, number];
+    const base = (cell: string): string => {
+        const [id, column] = split(cell);
+        return rows.value.get(id)?.typed[column] ?? '';
+    };
+    const periodOf = (row: Row, column: number): string =>
+        row.periods?.[column] ?? data.value?.columns[column]?.period ?? '';
+
+    const edits = useDrafts(base);
+    const busy = ref(false);
+    const offline = ref(false);
+    const message = ref<{ text: string; bad: string } | null>(null);
+
+    // What is typed survives a reload; it belongs to the person, the unit, the year and the layer.
+    const place = computed(() =>
+        [user.value?.name, unit.value.code, data.value?.year, layer.value, columns.value].join('/'),
+    );
+    const kept = (): Kept => {
+        try {
+            return JSON.parse(localStorage.getItem(STORE) ?? '{}') as Kept;
+        } catch {
+            return {};
+        }
+    };
+    function keep(): void {
+        const others = Object.fromEntries(Object.entries(kept()).filter(([name]) => name !== place.value));
+        const own = Object.fromEntries([...edits.drafts].map(([cell, { text, was }]) => [cell, { text, was }]));
+        localStorage.setItem(
+            STORE,
+            JSON.stringify(edits.drafts.size === 0 ? others : { ...others, [place.value]: own }),
+        );
+    }
+
+    let opened = '';
+    watch(
+        data,
+        (page) => {
+            if (page === undefined || opened === place.value) {
+                return;
+            }
+            opened = place.value;
+            edits.clear();
+            message.value = null;
+            const waiting = kept()[place.value] ?? {};
+            for (const [cell, { text, was }] of Object.entries(waiting)) {
+                if (rows.value.has(split(cell)[0]) && text !== base(cell)) {
+                    edits.drafts.set(cell, { text, was, state: 'typed', status: '', words: '' });
+                }
+            }
+            if (edits.drafts.size > 0) {
+                message.value = { text: `${edits.drafts.size} cells typed before are still here.`, bad: '' };
+                void trial([...edits.drafts.keys()]);
+            }
+        },
+        { immediate: true },
+    );
+
+    const cells = (of: string[]) =>
+        of.flatMap((cell) => {
+            const [id, column] = split(cell);
+            const row = rows.value.get(id);
+            const draft = edits.drafts.get(cell);
+            return row === undefined || draft === undefined
+                ? []
+                : [
+                      {
+                          cell,
+                          draft,
+                          sent: { measured: id, period: periodOf(row, column), typed: draft.text, was: draft.was },
+                      },
+                  ];
+        });
+
+    let timer = 0;
+    const waiting = new Set<string>();
+
+    /** Typed cells are read and judged by the server, together where many come at once. */
+    function trialSoon(of: string[]): void {
+        of.forEach((cell) => waiting.add(cell));
+        keep();
+        window.clearTimeout(timer);
+        timer = window.setTimeout(() => {
+            const now = [...waiting];
+            waiting.clear();
+            void trial(now);
+        }, TRIAL_MS);
+    }
+
+    async function trial(of: string[]): Promise<void> {
+        const sent = cells(of);
+        if (sent.length === 0) {
+            return;
+        }
+        try {
+            const verdicts = await read(
+                api.POST('/api/units/{unit}/cells', {
+                    params: { path: path.value, query: { period: period.value } },
+                    body: { layer: written.value, cells: sent.map((each) => each.sent) },
+                }),
+            );
+            offline.value = false;
+            verdicts.forEach((verdict, index) => {
+                const each = sent[index];
+                // A cell that was typed again, or saved meanwhile, is another draft by now.
+                if (each === undefined || edits.drafts.get(each.cell) !== each.draft) {
+                    return;
+                }
+                if (verdict.refused === '' && verdict.typed === base(each.cell) && each.draft.was === base(each.cell)) {
+                    edits.drafts.delete(each.cell);
+                    return;
+                }
+                put(each.cell, {
+                    ...each.draft,
+                    text: verdict.refused === '' ? verdict.typed : each.draft.text,
+                    state: verdict.refused === '' ? 'sound' : 'refused',
+                    status: verdict.status,
+                    words: verdict.refused || verdict.question,
+                });
+            });
+            keep();
+        } catch (reason) {
+            offline.value = reason instanceof ApiError && reason.isOffline;
+        }
+    }
+
+    const put = (cell: string, draft: Draft): void => void edits.drafts.set(cell, draft);
+
+    /** Saves what is typed and not refused. */
+    async function save(): Promise<void> {
+        const sent = cells([...edits.drafts.keys()]).filter(
+            ({ draft }) => draft.state !== 'refused' && draft.state !== 'conflict',
+        );
+        if (sent.length === 0 || busy.value) {
+            return;
+        }
+        busy.value = true;
+        try {
+            const saved = await read(
+                api.PUT('/api/units/{unit}/cells', {
+                    params: { path: path.value, query: view.value },
+                    body: { layer: written.value, cells: sent.map((each) => each.sent) },
+                }),
+            );
+            offline.value = false;
+            const again = new Map(saved.rows.map((row) => [row.id, row]));
+            queries.setQueryData<Schemas['GridPage']>(key.value, (page) =>
+                page === undefined ? page : { ...page, rows: page.rows.map((row) => again.get(row.id) ?? row) },
+            );
+            let done = 0;
+            saved.outcomes.forEach((outcome, index) => {
+                const each = sent[index];
+                if (each === undefined) {
+                    return;
+                }
+                if (outcome.outcome === 'saved' || outcome.outcome === 'same') {
+                    done++;
+                    edits.drafts.delete(each.cell);
+                } else {
+                    put(each.cell, {
+                        ...each.draft,
+                        was: outcome.outcome === 'conflict' ? outcome.typed : each.draft.was,
+                        state: outcome.outcome === 'conflict' ? 'conflict' : 'refused',
+                        words: outcome.reason,
+                    });
+                }
+            });
+            edits.settle();
+            const conflicts = edits.conflicts.value;
+            message.value = {
+                text: `${done} ${done === 1 ? 'cell is' : 'cells are'} saved.`,
+                bad:
+                    conflicts > 0
+                        ? `${conflicts} changed by somebody else in the meantime.`
+                        : edits.refused.value > 0
+                          ? `${edits.refused.value} refused.`
+                          : '',
+            };
+            void queries.invalidateQueries({ queryKey: ['ribbon'] });
+            for (const other of ['scorecard', 'row', 'logbook', 'closing', 'changes']) {
+                void queries.invalidateQueries({ queryKey: [other], refetchType: 'none' });
+            }
+            void queries.invalidateQueries({ queryKey: ['grid'], refetchType: 'none' });
+        } catch (reason) {
+            if (!(reason instanceof ApiError)) {
+                throw reason;
+            }
+            offline.value = reason.isOffline;
+            message.value = reason.isOffline
+                ? { text: 'No connection.', bad: `${sent.length} typed cells are kept here and sent when it is back.` }
+                : { text: '', bad: `${reason.detail} What was typed is kept.` };
+        } finally {
+            busy.value = false;
+            keep();
+        }
+    }
+
+    /** After a conflict: keep what was typed here, or take what the other person entered. */
+    function settle(cell: string, mine: boolean): void {
+        const draft = edits.drafts.get(cell);
+        if (draft === undefined) {
+            return;
+        }
+        if (mine) {
+            put(cell, { ...draft, state: 'sound', words: '' });
+        } else {
+            edits.drafts.delete(cell);
+        }
+        keep();
+    }
+
+    function discard(): void {
+        edits.clear();
+        message.value = null;
+        keep();
+    }
+
+    useEventListener('online', () => {
+        if (offline.value) {
+            void save();
+        }
+    });
+    useEventListener(window, 'beforeunload', (event) => {
+        if (edits.drafts.size > 0) {
+            event.preventDefault();
+        }
+    });
+
+    return {
+        data,
+        error,
+        isPending,
+        refetch,
+        rows,
+        edits,
+        busy,
+        offline,
+        message,
+        periodOf,
+        trialSoon,
+        save,
+        settle,
+        discard,
+        keep,
+    };
+}
