@@ -13,9 +13,12 @@ use Kybernet\Core\Calendar\Period;
 /**
  * Reads a typed cell of the year grid: the period it is of, and what it is to hold.
  */
-final readonly class CellReader
+final class CellReader
 {
-    public function __construct(private EntryRules $rules) {}
+    /** @var array<string, CellText> by number setting: a block has thousands of cells of one */
+    private array $texts = [];
+
+    public function __construct(private readonly EntryRules $rules) {}
 
     /**
      * @param  bool  $isTarget  a target instead of a reading
@@ -33,7 +36,7 @@ final readonly class CellReader
         if ($lock !== '') {
             throw new InvalidArgumentException(EntryRules::sentence($lock, $kpi, $period));
         }
-        $value = (new CellText(new NumberSetting($user->locale)))->read($kpi->measurement->definition, $cell->typed, $isTarget);
+        $value = ($this->texts[$user->locale] ??= new CellText(new NumberSetting($user->locale)))->read($kpi->measurement->definition, $cell->typed, $isTarget);
         $problem = $isTarget ? '' : $this->rules->outOfBounds($kpi, $value->figure);
         if ($problem !== '') {
             throw new InvalidArgumentException($problem);

@@ -148,8 +148,8 @@ final readonly class ChangeReader
         $fields = [];
         foreach (self::FIELDS as $field => $words) {
             [$was, $is] = [$before[$field] ?? null, $after[$field] ?? null];
-            // Where something was made or removed, what is empty says nothing.
-            $isTold = $row->before === null || $row->after === null ? ! in_array($was ?? $is, [null, '', 'false'], true) : $was !== $is;
+            // Where something was made or removed, what is empty or as always says nothing.
+            $isTold = $row->before === null || $row->after === null ? ! in_array($was ?? $is, [null, '', 'false', 'entered'], true) : $was !== $is;
             if ($isTold && ! ($field === 'unit_id' && $row->of_unit !== null && $row->subject !== 'kpi_unit')) {
                 $fields[] = new ChangedField($words, $this->said($field, $was, $names, $setting), $this->said($field, $is, $names, $setting));
             }

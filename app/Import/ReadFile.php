@@ -49,6 +49,9 @@ final class ReadFile
 
     private PeriodText $text;
 
+    /** @var array<string, CellText> by number setting */
+    private array $texts = [];
+
     public function __construct(
         private readonly Connection $database,
         private readonly KpiStore $store,
@@ -221,7 +224,8 @@ final class ReadFile
 
             return $this->band($this->figure($cell->value, $user), $this->figure($cell->upper ?? '', $user));
         }
-        $text = $cell->value instanceof NumberCell ? new CellText(new NumberSetting('en-GB')) : new CellText(new NumberSetting($user->locale));
+        // A number of a spreadsheet has a plain point, whatever the person's setting.
+        $text = $this->texts[$cell->value instanceof NumberCell ? 'en-GB' : $user->locale] ??= new CellText(new NumberSetting($cell->value instanceof NumberCell ? 'en-GB' : $user->locale));
         $value = $text->read($kpi->measurement->definition, $cell->value instanceof NumberCell ? $cell->value->text : $cell->value, $isTarget);
         $problem = $isTarget ? '' : $this->rules->outOfBounds($kpi, $value->figure);
         if ($problem !== '') {

@@ -15,10 +15,11 @@ use Illuminate\Support\Facades\Schema;
  */
 return new class extends Migration
 {
-    /** The tables of the trail. */
+    /** The tables of the trail, with what identifies a row. */
     private const AUDITED = [
-        'kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers', 'targets', 'year_targets', 'readings', 'notes', 'calls', 'period_states',
-        'imports', 'objectives', 'themes',
+        'kpis' => 'id', 'rule_sets' => 'id', 'kpi_unit' => 'id', 'kpi_drivers' => 'kpi_id, driver_id', 'targets' => 'kpi_unit_id, period',
+        'year_targets' => 'kpi_unit_id, year', 'readings' => 'id', 'notes' => 'id', 'calls' => 'id', 'period_states' => 'unit_id, period',
+        'imports' => 'id', 'objectives' => 'id', 'themes' => 'id',
     ];
 
     public function up(): void
@@ -113,74 +114,89 @@ return new class extends Migration
         $this->lock();
     }
 
+    /** Statement by statement, over all rows that a statement touched at once: a block of cells is one step. */
     private function audit(): void
     {
         DB::unprepared(<<<'SQL'
             CREATE FUNCTION kybernet_audit() RETURNS trigger LANGUAGE plpgsql AS $$
             DECLARE
-                passing CONSTANT text[] := ARRAY['version', 'created_at', 'updated_at', 'position'];
-                old_row jsonb := CASE WHEN TG_OP <> 'INSERT' THEN to_jsonb(OLD) - passing END;
-                new_row jsonb := CASE WHEN TG_OP <> 'DELETE' THEN to_jsonb(NEW) - passing END;
-                known jsonb := coalesce(new_row, old_row);
-                of_unit bigint := (known ->> 'kpi_unit_id')::bigint;
-                of_kpi bigint := CASE TG_TABLE_NAME WHEN 'kpis' THEN (known ->> 'id')::bigint ELSE (known ->> 'kpi_id')::bigint END;
+                passing CONSTANT text := 'ARRAY[''version'', ''created_at'', ''updated_at'', ''position'']';
+                changes text;
             BEGIN
-                IF old_row IS NOT DISTINCT FROM new_row OR current_setting('kybernet.audit', true) = 'off' THEN
+                IF current_setting('kybernet.audit', true) = 'off' THEN
                     RETURN NULL;
                 END IF;
-                IF of_kpi IS NULL AND of_unit IS NOT NULL THEN
-                    SELECT kpi_id INTO of_kpi FROM kpi_unit WHERE id = of_unit;
-                END IF;
-                INSERT INTO audit_entries (user_id, batch, subject, kpi_id, kpi_unit_id, unit_id, period, reason, before, after) VALUES (
+                changes := CASE TG_OP
+                    WHEN 'INSERT' THEN format('SELECT NULL::jsonb AS before, to_jsonb(n) - %s AS after FROM new_rows n', passing)
+                    WHEN 'DELETE' THEN format('SELECT to_jsonb(o) - %s AS before, NULL::jsonb AS after FROM old_rows o', passing)
+                    ELSE format('SELECT to_jsonb(o) - %s AS before, to_jsonb(n) - %1$s AS after FROM old_rows o FULL JOIN new_rows n USING (%s)', passing, TG_ARGV[0])
+                END;
+                EXECUTE format(
+                    'INSERT INTO audit_entries (user_id, batch, subject, kpi_id, kpi_unit_id, unit_id, period, reason, before, after)
+                     SELECT $1, $2, $3,
+                         CASE WHEN $3 = ''kpis'' THEN (known ->> ''id'')::bigint ELSE coalesce((known ->> ''kpi_id'')::bigint, kpi_unit.kpi_id) END,
+                         CASE WHEN $3 = ''kpi_unit'' THEN (known ->> ''id'')::bigint ELSE (known ->> ''kpi_unit_id'')::bigint END,
+                         (known ->> ''unit_id'')::bigint, (known ->> ''period'')::date, $4, before, after
+                     -- OFFSET 0: each row is turned into JSON once, not again wherever a part of it is named.
+                     FROM (SELECT *, coalesce(after, before) AS known FROM (%s OFFSET 0) AS changes WHERE before IS DISTINCT FROM after OFFSET 0) AS told
+                     LEFT JOIN kpi_unit ON kpi_unit.id = (known ->> ''kpi_unit_id'')::bigint',
+                    changes
+                ) USING
                     nullif(current_setting('kybernet.user', true), '')::bigint,
                     nullif(current_setting('kybernet.batch', true), '')::uuid,
                     TG_TABLE_NAME,
-                    of_kpi,
-                    CASE TG_TABLE_NAME WHEN 'kpi_unit' THEN (known ->> 'id')::bigint ELSE of_unit END,
-                    (known ->> 'unit_id')::bigint,
-                    (known ->> 'period')::date,
-                    nullif(current_setting('kybernet.reason', true), ''),
-                    old_row,
-                    new_row
-                );
+                    nullif(current_setting('kybernet.reason', true), '');
                 RETURN NULL;
             END $$;
             SQL);
-        foreach (self::AUDITED as $table) {
-            $events = $table === 'imports' ? 'UPDATE OF state' : 'INSERT OR UPDATE OR DELETE';
-            DB::statement("CREATE TRIGGER {$table}_audit AFTER {$events} ON {$table} FOR EACH ROW EXECUTE FUNCTION kybernet_audit()");
+        foreach (self::AUDITED as $table => $key) {
+            $this->after('audit', $table, $table === 'imports' ? ['UPDATE'] : ['INSERT', 'UPDATE', 'DELETE'], "kybernet_audit('{$key}')");
         }
     }
 
     private function lock(): void
     {
         DB::unprepared(<<<'SQL'
-            CREATE FUNCTION kybernet_closed(of_unit bigint, begins date) RETURNS boolean LANGUAGE sql STABLE AS $$
-                SELECT EXISTS (
-                    SELECT 1
-                    FROM kpi_unit
-                    JOIN kpis ON kpis.id = kpi_unit.kpi_id
-                    JOIN period_states ON period_states.unit_id = kpi_unit.unit_id
-                    WHERE kpi_unit.id = of_unit
-                        AND period_states.period = date_trunc('month', CASE kpis.frequency
-                            WHEN 'week' THEN begins + 3
-                            WHEN 'quarter' THEN begins + interval '2 months'
-                            WHEN 'year' THEN begins + interval '11 months'
-                            ELSE begins
-                        END)::date
-                )
-            $$;
             CREATE FUNCTION kybernet_lock() RETURNS trigger LANGUAGE plpgsql AS $$
+            DECLARE
+                is_closed boolean;
             BEGIN
-                IF TG_OP <> 'INSERT' AND kybernet_closed(OLD.kpi_unit_id, OLD.period)
-                    OR TG_OP <> 'DELETE' AND kybernet_closed(NEW.kpi_unit_id, NEW.period) THEN
+                EXECUTE format(
+                    'SELECT EXISTS (
+                         SELECT 1
+                         FROM (%s) AS touched
+                         JOIN kpi_unit ON kpi_unit.id = touched.kpi_unit_id
+                         JOIN kpis ON kpis.id = kpi_unit.kpi_id
+                         JOIN period_states ON period_states.unit_id = kpi_unit.unit_id AND period_states.period = date_trunc(''month'', CASE kpis.frequency
+                             WHEN ''week'' THEN touched.period + 3
+                             WHEN ''quarter'' THEN touched.period + interval ''2 months''
+                             WHEN ''year'' THEN touched.period + interval ''11 months''
+                             ELSE touched.period
+                         END)::date
+                     )',
+                    CASE TG_OP
+                        WHEN 'INSERT' THEN 'SELECT kpi_unit_id, period FROM new_rows'
+                        WHEN 'DELETE' THEN 'SELECT kpi_unit_id, period FROM old_rows'
+                        ELSE 'SELECT kpi_unit_id, period FROM new_rows UNION SELECT kpi_unit_id, period FROM old_rows'
+                    END
+                ) INTO is_closed;
+                IF is_closed THEN
                     RAISE EXCEPTION 'The month is closed.' USING ERRCODE = 'KY001';
                 END IF;
-                RETURN CASE TG_OP WHEN 'DELETE' THEN OLD ELSE NEW END;
+                RETURN NULL;
             END $$;
             SQL);
         foreach (['readings', 'targets', 'notes', 'calls'] as $table) {
-            DB::statement("CREATE TRIGGER {$table}_lock BEFORE INSERT OR UPDATE OR DELETE ON {$table} FOR EACH ROW EXECUTE FUNCTION kybernet_lock()");
+            $this->after('lock', $table, ['INSERT', 'UPDATE', 'DELETE'], 'kybernet_lock()');
+        }
+    }
+
+    /** @param  list<string>  $events */
+    private function after(string $name, string $table, array $events, string $function): void
+    {
+        $rows = ['INSERT' => 'NEW TABLE AS new_rows', 'UPDATE' => 'OLD TABLE AS old_rows NEW TABLE AS new_rows', 'DELETE' => 'OLD TABLE AS old_rows'];
+        foreach ($events as $event) {
+            DB::statement("CREATE TRIGGER {$table}_{$name}_".strtolower($event)." AFTER {$event} ON {$table} REFERENCING {$rows[$event]} FOR EACH STATEMENT EXECUTE FUNCTION {$function}");
         }
     }
 

@@ -52,7 +52,55 @@ await take('logbook', {
 await take('register', { account: 'analyst', path: '/register?unit=OST&period=2026-08' });
 await take('register-editor', {
     account: 'analyst',
-    path: `/register/LEAK?${network}`,
+    path: `/register/kpi/LEAK?${network}`,
     before: (page) => page.getByRole('tab', { name: 'What good looks like' }).click(),
+});
+await take('register-formula', {
+    account: 'analyst',
+    path: '/register/kpi/NRW?unit=OST&period=2026-08',
+    before: (page) => page.getByRole('tab', { name: 'How it is counted' }).click(),
+});
+await take('register-plan', { account: 'analyst', path: `/register/plan?${network}` });
+await take('year-grid', {
+    account: 'analyst',
+    path: `/logbook/year?${network}`,
+    // Typed and not saved, one of them refused.
+    before: async (page) => {
+        await page.getByRole('row', { name: 'Night flow per connection' }).getByRole('gridcell').nth(4).click();
+        for (const figure of ['1.93', '7oo', '92.1']) {
+            await page.keyboard.type(figure);
+            await page.keyboard.press('Enter');
+        }
+    },
+});
+await take('import', {
+    account: 'analyst',
+    path: '/logbook/import?unit=WST&period=2026-08',
+    before: async (page) => {
+        await page.setInputFiles('input[type=file]', {
+            name: 'wastewater-august.csv',
+            mimeType: 'text/csv',
+            buffer: Buffer.from(
+                'KPI;Unit;Month;Actual\nFLOODING;WST;Aug 2026;14\nFLOODING;WST;2026-06;9\nSPILL;WST;2026-08;lots\n',
+            ),
+        });
+        await page.getByRole('button', { name: 'Show what changes' }).click();
+        await page.getByRole('button', { name: '2 refused' }).click();
+    },
+});
+await take('periods', { account: 'analyst', path: '/periods?unit=OST&period=2026-08' });
+// The last, because it changes something.
+await take('changes', {
+    account: 'analyst',
+    path: `/logbook?${network}`,
+    before: async (page) => {
+        for (const figure of ['1.93', '1.95']) {
+            await page.getByLabel('Night flow per connection', { exact: true }).fill(figure);
+            await page.keyboard.press('Tab');
+            await page.waitForTimeout(800);
+        }
+        await page.goto(`${base}/changes?${network}`);
+        await page.waitForLoadState('networkidle');
+    },
 });
 await browser.close();

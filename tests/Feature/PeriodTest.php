@@ -79,7 +79,7 @@ it('lets nothing change in a closed month, by whatever route', function (Closure
 it('holds the lock in the database itself', function (string $statement) {
     expect(fn () => DB::transaction(fn () => DB::statement($statement)))->toThrow(Illuminate\Database\QueryException::class, 'The month is closed');
 })->with([
-    ["UPDATE readings SET actual = 1 WHERE period = '2026-06-01'"],
+    ["UPDATE readings SET version = version + 1 WHERE period = '2026-06-01'"],
     ["DELETE FROM targets WHERE period = '2026-06-01'"],
     ["UPDATE notes SET text = 'x' WHERE period = '2026-06-01'"],
     // A week and a quarter are closed with the month in which they end.

@@ -10,8 +10,9 @@ use InvalidArgumentException;
 /**
  * The targets of a year's periods, spread from one figure for the year or grown from last year's figures.
  *
- * For a total the targets add up to the year's figure, for any other rule their mean is that figure. Rounding leaves a
- * remainder; it is placed on the last period that is spread to and said, so that nothing disappears (common practice).
+ * For a total the targets add up to the year's figure, for a mean their mean is that figure. Rounding leaves a remainder;
+ * it is placed on the last period that is spread to and said, so that nothing disappears (common practice). For the
+ * latest, the highest and the lowest, that period has the year's figure, and nothing is left over.
  */
 final readonly class TargetPlan
 {
@@ -25,7 +26,7 @@ final readonly class TargetPlan
     /**
      * Spreads the year's figure by weights: equal ones spread it evenly, last year's figures by last year's shape.
      *
-     * @param  BigDecimal  $year  the sum of a total's targets, the mean of any other's
+     * @param  BigDecimal  $year  what the targets are to be together, by the rule
      * @param  non-empty-list<Exact>  $weights  one a period
      * @param  array<int, BigDecimal>  $kept  targets that stay as they are, by place; the rest is spread over the others
      * @param  int<0, max>  $decimals  that targets are rounded to
@@ -35,15 +36,18 @@ final readonly class TargetPlan
     public static function spread(BigDecimal $year, array $weights, array $kept, Accumulation $rule, int $decimals): self
     {
         $open = array_values(array_diff(array_keys($weights), array_keys($kept)));
-        $share = Exact::of(0);
-        foreach ($open as $place) {
-            $share = $share->plus($weights[$place]);
-        }
         if ($open === []) {
             throw new InvalidArgumentException('Every period of the year is closed.');
         }
+        $isLevel = in_array($rule, [Accumulation::Latest, Accumulation::Maximum, Accumulation::Minimum], true);
+        $share = ($isLevel ? $rule : Accumulation::Sum)->combine(array_map(fn (int $place): Exact => $weights[$place], $open));
         if ($share->sign() <= 0) {
             throw new InvalidArgumentException('The weights must add up to more than 0.');
+        }
+        if ($isLevel) {
+            $scaled = array_map(fn (Exact $weight): BigDecimal => Exact::of($year)->times($weight)->dividedBy($share)->rounded($decimals), $weights);
+
+            return new self(array_values(array_replace($scaled, $kept)), BigDecimal::zero(), null);
         }
         $total = Exact::of($year)->times($rule === Accumulation::Sum ? 1 : count($weights));
         foreach ($kept as $target) {

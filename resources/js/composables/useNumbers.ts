@@ -37,9 +37,18 @@ export function useNumbers() {
         return isCurrency(measure) ? text.replace(/^[+−]?/, (sign) => sign + measure) : text;
     };
 
+    const comma = computed(() => new Intl.NumberFormat(locale.value).format(1000).charAt(1));
+
     return {
         figure,
         signed,
+        /** A figure as it is typed, with its thousands set apart; what is not understood stays as it is. */
+        setApart: (text: string): string =>
+            /^-?\d+([.,]\d+)?$/.test(text)
+                ? text.replace(/^(-?)(\d+)/, (_, minus: string, whole: string) => {
+                      return minus.replace('-', '−') + whole.replace(/\B(?=(\d{3})+$)/g, comma.value);
+                  })
+                : text,
         percent: (digits: string): string => `${shape(digits, locale.value, true)} %`,
         plain: (value: number): string =>
             new Intl.NumberFormat(locale.value, { maximumSignificantDigits: 4 }).format(value).replace('-', '−'),

@@ -31,6 +31,7 @@ const filters = computed(() => ({
     person: asked('person'),
     month: asked('month'),
 }));
+const filtered = computed(() => Object.values(filters.value).some(Boolean));
 const everywhere = computed(() => unit.value.parent === null || filters.value.kpi !== '');
 
 const set = (change: Record<string, string>): void => {
@@ -149,7 +150,7 @@ const fieldWords = ({ field, before, after }: Schemas['ChangedField']): string =
             />
         </label>
         <button
-            v-if="Object.values(filters).some(Boolean)"
+            v-if="filtered"
             type="button"
             class="quiet-link"
             @click="set({ kpi: '', subject: '', person: '', month: '' })"
@@ -159,12 +160,15 @@ const fieldWords = ({ field, before, after }: Schemas['ChangedField']): string =
     </div>
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error" :error="error" @retry="refetch" />
+    <StateNote v-else-if="days.length === 0 && filtered" title="No change fits"
+        >Show all, or look for something else.</StateNote
+    >
     <StateNote v-else-if="days.length === 0" title="Nothing was changed yet"
         >As soon as somebody changes a definition, a figure or a note, it stands here with what stood there
         before.</StateNote
     >
     <template v-else>
-        <section v-for="{ day, changes } in days" :key="day" class="mb-5">
+        <section v-for="{ day, changes } in days" :key="day" class="mt-3 mb-5">
             <h2 class="mb-1 text-[17px]">{{ day }}</h2>
             <ul>
                 <li
@@ -178,9 +182,9 @@ const fieldWords = ({ field, before, after }: Schemas['ChangedField']): string =
                     <span class="truncate text-ink-soft max-md:hidden">{{ change.by ?? 'a command' }}</span>
                     <div class="min-w-0">
                         {{ verb(change) }}
-                        <span class="text-ink-soft">{{ change.what === 'closing' ? '' : change.what }}</span>
+                        <span v-if="change.what !== 'closing'" class="text-ink-soft">the {{ change.what }}</span>
                         <template v-if="change.name">
-                            <template v-if="change.what !== 'definition'"> of </template>
+                            of
                             <RouterLink
                                 class="font-semibold hover:text-brass"
                                 :to="{ name: 'kpi', params: { code: change.code }, query: query() }"

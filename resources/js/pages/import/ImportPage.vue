@@ -252,12 +252,12 @@ const sentence = computed(() => {
         <StateNote v-if="page.cells.length === 0" title="Nothing of that kind">Choose another kind above.</StateNote>
         <table v-else class="w-full table-fixed border-collapse text-left text-[14px]">
             <colgroup>
-                <col class="w-[74px]" />
-                <col class="w-[30%]" />
-                <col class="w-[130px]" />
-                <col class="w-[70px]" />
-                <col class="w-[110px]" />
-                <col class="w-[120px]" />
+                <col class="w-[56px]" />
+                <col class="w-[26%]" />
+                <col class="w-[116px]" />
+                <col class="w-[58px]" />
+                <col class="w-[96px]" />
+                <col class="w-[100px]" />
                 <col />
             </colgroup>
             <thead>

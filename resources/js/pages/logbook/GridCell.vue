@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Draft } from '@/components/grid/useDrafts';
 import Needle from '@/components/Needle.vue';
-import { useSession } from '@/composables/useSession';
+import { useNumbers } from '@/composables/useNumbers';
 import { computed } from 'vue';
 
 /** One cell of the year grid. */
@@ -32,18 +32,8 @@ const ground = computed(() =>
             ? 'bg-paper text-ink-soft'
             : 'bg-field',
 );
-const { user } = useSession();
-const comma = computed(() => new Intl.NumberFormat(user.value?.locale ?? 'en-GB').format(1000).charAt(1));
-/** A figure with its thousands set apart; typed text that is not understood stays as it is. */
-const shown = computed(() =>
-    /^-?\d{4,}([.,]\d+)?$/.test(props.text)
-        ? props.text.replace(
-              /^(-?)(\d+)/,
-              (_, sign: string, whole: string) =>
-                  (sign === '-' ? '−' : '') + whole.replace(/\B(?=(\d{3})+$)/g, comma.value),
-          )
-        : props.text.replace(/^-(?=\d)/, '−'),
-);
+const { setApart } = useNumbers();
+const shown = computed(() => setApart(props.text));
 /** What a screen reader adds to the figure. */
 const said = computed(() =>
     [

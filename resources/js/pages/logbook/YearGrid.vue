@@ -376,7 +376,7 @@ const sentence = computed(() => {
     }
     const verb = edits.last.value?.name === 'pasting' && pasted.value !== null ? 'pasted ' : '';
     return {
-        text: `${count} ${verb}${count === 1 ? 'cell' : 'cells'}: ${edits.sound.value} to save`,
+        text: `${count} ${verb}${count === 1 ? 'cell' : 'cells'}: ${edits.sound.value} to save${bad > 0 || edits.conflicts.value > 0 ? ',' : ''}`,
         bad: bad > 0 ? `${bad} refused` : edits.conflicts.value > 0 ? `${edits.conflicts.value} changed elsewhere` : '',
     };
 });
@@ -556,7 +556,7 @@ onBeforeRouteLeave(
                 <div
                     role="columnheader"
                     aria-colindex="1"
-                    class="sticky left-0 z-10 w-[232px] shrink-0 truncate bg-paper px-[10px] py-[6px] font-medium"
+                    class="sticky left-0 z-10 w-[232px] shrink-0 max-md:w-[150px] truncate bg-paper px-[10px] py-[6px] font-medium"
                 >
                     {{ unit.name }}
                 </div>
@@ -587,7 +587,7 @@ onBeforeRouteLeave(
                 <div
                     v-for="each in virtual.getVirtualItems()"
                     :key="Number(each.key)"
-                    class="absolute top-0 left-0 w-full"
+                    class="absolute top-0 left-0 w-full min-w-max"
                     :style="{ transform: `translateY(${each.start}px)`, height: `${each.size}px` }"
                     role="presentation"
                 >
@@ -610,12 +610,14 @@ onBeforeRouteLeave(
                             <div
                                 role="rowheader"
                                 aria-colindex="1"
-                                class="sticky left-0 z-10 flex w-[232px] shrink-0 items-center truncate bg-sheet px-[10px]"
+                                class="sticky left-0 z-10 flex w-[232px] shrink-0 max-md:w-[150px] items-center truncate bg-sheet px-[10px]"
                                 :class="{ 'bg-brass-tint': item.at === active.row }"
                                 :title="`${item.row.name} (${item.row.code})`"
                             >
                                 <span class="truncate text-[14.5px] font-semibold">{{ item.row.name }}</span>
-                                <span class="ml-1.5 shrink-0 text-[12px] text-ink-faint">{{ item.row.measure }}</span>
+                                <span class="ml-1.5 shrink-0 text-[12px] text-ink-faint max-md:hidden">{{
+                                    item.row.measure
+                                }}</span>
                             </div>
                             <div
                                 v-for="(_, column) in columns"
@@ -677,7 +679,7 @@ onBeforeRouteLeave(
             <button v-if="edits.drafts.size > 0" type="button" class="quiet-link" @click="grid.discard()">
                 Put everything back
             </button>
-            <span class="ml-auto hidden text-ink-faint xl:inline"
+            <span v-if="edits.drafts.size === 0" class="ml-auto hidden text-ink-faint xl:inline"
                 >arrows move · F2 edits · Shift extends · Ctrl D fills down · Ctrl R right · Ctrl Z undoes · Ctrl S
                 saves</span
             >

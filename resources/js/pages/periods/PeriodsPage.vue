@@ -147,7 +147,10 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
 
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
-    <div v-else-if="data" class="grid gap-x-[34px] gap-y-6 pt-4 xl:grid-cols-[minmax(0,1fr)_360px]">
+    <div
+        v-else-if="data"
+        class="grid grid-cols-[minmax(0,1fr)] gap-x-[34px] gap-y-6 pt-4 xl:grid-cols-[minmax(0,1fr)_360px]"
+    >
         <div class="space-y-6">
             <section v-for="[list, title, none] in LISTS" :key="list">
                 <h2 class="text-[19px]">
@@ -166,7 +169,7 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
                             <li
                                 v-for="item in items"
                                 :key="`${item.id}/${item.period}`"
-                                class="flex items-baseline gap-3 border-t border-rule-soft py-[6px]"
+                                class="flex items-baseline gap-3 border-t border-rule-soft py-[6px] max-md:flex-wrap max-md:gap-y-0"
                             >
                                 <Needle :status="item.status" size="s" class="self-center" />
                                 <RouterLink
@@ -185,7 +188,7 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
                                 }}</span>
                                 <span
                                     class="text-[14px] text-ink-soft"
-                                    :class="item.actual ? 'w-[260px] truncate' : 'ml-auto'"
+                                    :class="item.actual ? 'truncate md:w-[260px]' : 'ml-auto'"
                                     :title="item.words"
                                     >{{ item.words }}</span
                                 >

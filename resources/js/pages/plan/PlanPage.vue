@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
@@ -19,6 +20,7 @@ const METHODS = {
 } as const;
 
 const route = useRoute();
+const { setApart } = useNumbers();
 const { unit, period, query } = useView();
 const queries = useQueryClient();
 
@@ -241,13 +243,13 @@ const message = (field: string): string | undefined => problem.value?.fields[fie
                             inputmode="decimal"
                             autocomplete="off"
                             :aria-label="`Year's figure of ${row.name}`"
-                            :placeholder="row.lastYear"
+                            :placeholder="setApart(row.lastYear)"
                             :value="figures[row.id] ?? ''"
                             :aria-invalid="!!message(`/figures/${row.id}`)"
                             :disabled="row.problem !== '' && row.yearFigure !== ''"
                             @input="figures = { ...figures, [row.id]: ($event.target as HTMLInputElement).value }"
                         />
-                        <span v-else class="text-ink-soft">{{ row.lastYear }}</span>
+                        <span v-else class="text-ink-soft">{{ setApart(row.lastYear) }}</span>
                     </td>
                     <td class="pr-2 pl-3 text-left text-[12.5px] text-ink-faint">planned</td>
                     <td v-if="row.problem" :colspan="13" class="text-left text-ink-soft">{{ row.problem }}</td>
@@ -267,31 +269,35 @@ const message = (field: string): string | undefined => problem.value?.fields[fie
                                         : undefined
                             "
                         >
-                            {{ text
+                            {{ setApart(text)
                             }}<sup v-if="row.remainderAt === row.periods[at]" class="text-amber-text">{{
                                 row.remainder.startsWith('-') ? '−' : '+'
                             }}</sup>
                         </td>
                     </template>
                     <td v-else :colspan="12" class="text-left font-semibold">
-                        {{ row.periods.map((key, at) => `${label(key)} ${row.planned[at]}`).join(' · ') }}
+                        {{
+                            row.periods.map((key, at) => `${label(key)} ${setApart(row.planned[at] ?? '')}`).join(' · ')
+                        }}
                     </td>
-                    <td v-if="!row.problem" class="font-semibold">{{ row.gathered }}</td>
+                    <td v-if="!row.problem" class="font-semibold">{{ setApart(row.gathered) }}</td>
                 </tr>
                 <tr class="text-ink-faint [&>td]:pb-[7px]">
                     <td class="pr-2 pl-3 text-left text-[12.5px]">last year</td>
                     <template v-if="row.periods.length === 12"
                         ><td v-for="(text, at) in row.prior" :key="at" class="whitespace-nowrap">
-                            {{ text }}
+                            {{ setApart(text) }}
                         </td></template
                     >
-                    <td v-else :colspan="12" class="text-left">{{ row.prior.filter(Boolean).join(' · ') }}</td>
-                    <td>{{ row.lastYear }}</td>
+                    <td v-else :colspan="12" class="text-left">
+                        {{ row.prior.filter(Boolean).map(setApart).join(' · ') }}
+                    </td>
+                    <td>{{ setApart(row.lastYear) }}</td>
                 </tr>
                 <tr v-if="row.remainder">
                     <td />
                     <td colspan="16" class="pb-2 text-left text-[12.5px] text-amber-text">
-                        Rounding left {{ row.remainder }} over; {{ label(row.remainderAt ?? '') }} holds it.
+                        {{ label(row.remainderAt ?? '') }} takes what rounding left over: {{ setApart(row.remainder) }}.
                     </td>
                 </tr>
             </tbody>

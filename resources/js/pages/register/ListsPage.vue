@@ -92,7 +92,11 @@ useEventListener(window, 'beforeunload', (event) => {
         </p>
         <StateNote v-if="isPending" loading />
         <StateNote v-else-if="error" :error="error" @retry="refetch" />
-        <fieldset v-else class="grid gap-x-[40px] gap-y-8 pt-5 xl:grid-cols-2" :disabled="!user?.defines || busy">
+        <fieldset
+            v-else
+            class="grid gap-x-[40px] gap-y-8 pt-5 xl:grid-cols-[6fr_5fr]"
+            :disabled="!user?.defines || busy"
+        >
             <section v-for="[list, title, hint, add] in LISTS" :key="list">
                 <h2 class="text-[19px]">{{ title }}</h2>
                 <p class="text-[14px] text-ink-soft">{{ hint }}</p>
@@ -103,7 +107,7 @@ useEventListener(window, 'beforeunload', (event) => {
                             <input
                                 v-if="list === 'objectives'"
                                 v-model="item.code"
-                                class="field w-[120px]"
+                                class="field w-[108px]"
                                 maxlength="64"
                                 autocomplete="off"
                                 :aria-label="`Code of ${item.name}`"

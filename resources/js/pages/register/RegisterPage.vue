@@ -105,32 +105,32 @@ function toggleAll(codes: string[]): void {
             >
         </div>
     </div>
-    <div class="flex flex-wrap items-center gap-x-4 gap-y-2 py-[9px] text-[13.5px] text-ink-soft">
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-2 py-[9px] text-[13.5px] text-ink-soft">
         <input
             v-model="words"
             type="search"
-            class="field min-h-[28px] w-[190px] py-[2px]"
+            class="field min-h-[28px] w-[150px] py-[2px]"
             placeholder="Filter by any word"
             aria-label="Filter"
         />
-        <select v-model="level" class="field min-h-[28px] py-[2px]" aria-label="Level">
+        <select v-model="level" class="field min-h-[28px] w-[116px] py-[2px]" aria-label="Level">
             <option value="">every level</option>
             <option v-for="(name, value) in LEVELS" :key="value" :value="value">{{ name }}</option>
         </select>
-        <select v-model="kind" class="field min-h-[28px] py-[2px]" aria-label="Kind">
+        <select v-model="kind" class="field min-h-[28px] w-[116px] py-[2px]" aria-label="Kind">
             <option value="">every kind</option>
             <option v-for="(name, value) in KINDS" :key="value" :value="value">{{ name }}</option>
         </select>
-        <select v-model="theme" class="field min-h-[28px] max-w-[150px] py-[2px]" aria-label="Theme">
+        <select v-model="theme" class="field min-h-[28px] w-[122px] py-[2px]" aria-label="Theme">
             <option value="">every theme</option>
             <option v-for="each in data?.themes ?? []" :key="each.name" :value="each.name">{{ each.name }}</option>
         </select>
-        <select v-model="mark" class="field min-h-[28px] py-[2px]" aria-label="Marked">
+        <select v-model="mark" class="field min-h-[28px] w-[116px] py-[2px]" aria-label="Marked">
             <option value="">all of them</option>
             <option v-for="(name, value) in FILTERS" :key="value" :value="value">{{ name }}</option>
         </select>
         <button v-if="narrowed" type="button" class="quiet-link" @click="showAll">Show all</button>
-        <span class="ml-auto flex flex-wrap gap-x-[18px] gap-y-1">
+        <span class="ml-auto flex flex-wrap gap-x-[15px] gap-y-1">
             <template v-if="user?.defines">
                 <RouterLink class="quiet-link" :to="{ name: 'plan', query: query() }">Plan targets</RouterLink>
                 <RouterLink class="quiet-link" :to="{ name: 'lists', query: query() }"
