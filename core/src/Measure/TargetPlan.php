@@ -12,7 +12,8 @@ use InvalidArgumentException;
  *
  * For a total the targets add up to the year's figure, for a mean their mean is that figure. Rounding leaves a remainder;
  * it is placed on the last period that is spread to and said, so that nothing disappears (common practice). For the
- * latest, the highest and the lowest, that period has the year's figure, and nothing is left over.
+ * latest, the highest and the lowest, all open periods are scaled so that the one which counts has the year's figure:
+ * nothing is left over, and what is closed may still stand beyond it.
  */
 final readonly class TargetPlan
 {
