@@ -41,9 +41,6 @@ export function useSelection(rows: Ref<number>, columns: Ref<number>) {
         }
     }
 
-    const has = (row: number, column: number): boolean =>
-        row >= area.value.top && row <= area.value.bottom && column >= area.value.left && column <= area.value.right;
-
     /** The places of an area, row by row. */
     function* places(of: Area = area.value): Generator<Place> {
         for (let row = of.top; row <= of.bottom; row++) {
@@ -100,5 +97,5 @@ export function useSelection(rows: Ref<number>, columns: Ref<number>) {
         return true;
     }
 
-    return { active, area, size, dragging, go, has, places, onKey };
+    return { active, area, size, dragging, go, places, onKey };
 }

@@ -14,7 +14,7 @@ import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useEventListener, useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
-import GridCell from './GridCell.vue';
+import GridRow from './GridRow.vue';
 import LogbookTabs from './LogbookTabs.vue';
 import { useYearGrid, type Layer } from './useYearGrid';
 
@@ -26,7 +26,7 @@ const LAYERS = { actual: 'actual', target: 'target', prior: 'last year' } as con
 
 const { unit, period } = useView();
 const { user } = useSession();
-const { figure } = useNumbers();
+const { figure, setApart } = useNumbers();
 
 const layer = ref<Layer>('actual');
 const weekly = ref(false);
@@ -80,14 +80,13 @@ const itemOf = computed(
 );
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
-const editor = ref<HTMLInputElement | null>(null);
 const virtual = useVirtualizer(
     computed(() => ({
         count: items.value.length,
         getScrollElement: () => scroller.value,
         estimateSize: (index: number) =>
             items.value[index] !== undefined && 'row' in items.value[index] ? ROW : GROUP,
-        overscan: 10,
+        overscan: 6,
     })),
 );
 watch(items, () => virtual.value.measure());
@@ -97,6 +96,7 @@ const selection = useSelection(
     computed(() => columns.value.length),
 );
 const { active, area } = selection;
+const isSelected = (row: number): boolean => row >= area.value.top && row <= area.value.bottom;
 watch(
     () => [unit.value.code, layer.value, weekly.value],
     () =>
@@ -151,9 +151,10 @@ async function edit(start: string): Promise<void> {
     }
     editing.value = start;
     await nextTick();
-    editor.value?.focus();
+    const editor = scroller.value?.querySelector('input');
+    editor?.focus();
     if (start === text(active)) {
-        editor.value?.select();
+        editor?.select();
     }
 }
 
@@ -234,7 +235,7 @@ function onKey(event: KeyboardEvent): void {
         } else if (event.key === 'Escape') {
             event.preventDefault();
             stop();
-        } else if (event.target !== editor.value && event.key.length === 1 && !far) {
+        } else if (event.target === scroller.value && event.key.length === 1 && !far) {
             // Fast hands type on before the field has the focus.
             event.preventDefault();
             editing.value += event.key;
@@ -383,18 +384,25 @@ const sentence = computed(() => {
 
 // --- pointer ------------------------------------------------------------------------------------------------------
 
-function press(event: PointerEvent, row: number, column: number): void {
-    if (event.button === 0) {
+function pointed(event: PointerEvent): Place | null {
+    const [, row, column] = /^cell-(\d+)-(\d+)$/.exec((event.target as Element).closest('[id]')?.id ?? '') ?? [];
+    return row === undefined ? null : { row: Number(row), column: Number(column) };
+}
+
+function press(event: PointerEvent): void {
+    const at = pointed(event);
+    if (event.button === 0 && at !== null) {
         commit();
         selection.dragging.value = true;
-        selection.go(row, column, event.shiftKey);
+        selection.go(at.row, at.column, event.shiftKey);
         scroller.value?.focus({ preventScroll: true });
     }
 }
 
-function drag(row: number, column: number): void {
-    if (selection.dragging.value) {
-        selection.go(row, column, true);
+function drag(event: PointerEvent): void {
+    const at = selection.dragging.value ? pointed(event) : null;
+    if (at !== null) {
+        selection.go(at.row, at.column, true);
     }
 }
 useEventListener(window, 'pointerup', () => (selection.dragging.value = false));
@@ -450,7 +458,19 @@ const heading = computed(() =>
 useTitle(computed(() => `${heading.value || 'Figures'} · Kybernet`));
 const label = (column: Schemas['GridColumn']): string =>
     weekly.value ? column.period.slice(5) : shortMonth(column.period);
-const wide = computed(() => (weekly.value ? 'w-[58px]' : 'min-w-[60px] flex-1'));
+/** A digit with what stands around it, in pixels. */
+const DIGIT = 7.8;
+const longest = (texts: string[]): number => texts.reduce((most, text) => Math.max(most, setApart(text).length), 0);
+// Every row has the same columns, however long its figures are; what is in view has no say in it.
+const widths = computed(() => {
+    const rows = data.value?.rows ?? [];
+    const cell = rows.reduce((most, row) => Math.max(most, row.kind === 'judged' ? 0 : longest(row.typed)), 0);
+    const total = rows.reduce((most, row) => Math.max(most, row.total ? figure(row.total, row.measure).length : 0), 0);
+    return {
+        '--cell': `${Math.max(58, Math.ceil(cell * DIGIT) + 22)}px`,
+        '--total': `${Math.max(78, Math.ceil(total * DIGIT) + 22)}px`,
+    };
+});
 
 onBeforeRouteLeave(
     () =>
@@ -538,6 +558,7 @@ onBeforeRouteLeave(
             role="grid"
             tabindex="0"
             class="h-[max(300px,calc(100vh-322px))] overflow-auto overscroll-contain rounded-[3px] border border-rule bg-paper text-[14.5px] outline-none focus-visible:border-brass"
+            :style="widths"
             :aria-label="heading"
             :aria-rowcount="shown.length + 1"
             :aria-colcount="columns.length + 2"
@@ -556,7 +577,7 @@ onBeforeRouteLeave(
                 <div
                     role="columnheader"
                     aria-colindex="1"
-                    class="sticky left-0 z-10 w-[232px] shrink-0 max-md:w-[150px] truncate bg-paper px-[10px] py-[6px] font-medium"
+                    class="sticky left-0 z-10 w-[232px] shrink-0 max-md:w-[150px] max-md:border-r max-md:border-rule truncate bg-paper px-[10px] py-[6px] font-medium"
                 >
                     {{ unit.name }}
                 </div>
@@ -565,25 +586,31 @@ onBeforeRouteLeave(
                     :key="column.period"
                     role="columnheader"
                     :aria-colindex="index + 2"
-                    class="shrink-0 border-l border-rule-soft px-[9px] py-[6px] text-right whitespace-nowrap"
-                    :class="[
-                        wide,
+                    class="w-(--cell) shrink-0 grow border-l border-rule-soft px-[9px] py-[6px] text-right whitespace-nowrap"
+                    :class="
                         column.month === period
                             ? 'bg-sheet font-bold text-ink shadow-[inset_0_3px_0_var(--color-brass)]'
-                            : '',
-                    ]"
+                            : ''
+                    "
                 >
                     {{ label(column) }}<Knot v-if="column.closed" label="closed" class="ml-1" />
                 </div>
                 <div
                     role="columnheader"
                     :aria-colindex="columns.length + 2"
-                    class="w-[78px] shrink-0 border-l border-rule px-[9px] py-[6px] text-right"
+                    class="w-(--total) shrink-0 border-l border-rule px-[9px] py-[6px] text-right"
                 >
                     {{ layer === 'target' ? 'year' : 'to date' }}
                 </div>
             </div>
-            <div role="rowgroup" class="relative min-w-max" :style="{ height: `${virtual.getTotalSize()}px` }">
+            <div
+                role="rowgroup"
+                class="relative min-w-max"
+                :style="{ height: `${virtual.getTotalSize()}px` }"
+                @pointerdown="press"
+                @pointerover="drag"
+                @dblclick="edit(text(active))"
+            >
                 <div
                     v-for="each in virtual.getVirtualItems()"
                     :key="Number(each.key)"
@@ -601,68 +628,18 @@ onBeforeRouteLeave(
                                 item.title || 'Without a theme'
                             }}</span>
                         </div>
-                        <div
+                        <GridRow
                             v-else
-                            role="row"
-                            :aria-rowindex="item.at + 2"
-                            class="flex h-full border-b border-rule-soft"
-                        >
-                            <div
-                                role="rowheader"
-                                aria-colindex="1"
-                                class="sticky left-0 z-10 flex w-[232px] shrink-0 max-md:w-[150px] items-center truncate bg-sheet px-[10px]"
-                                :class="{ 'bg-brass-tint': item.at === active.row }"
-                                :title="`${item.row.name} (${item.row.code})`"
-                            >
-                                <span class="truncate text-[14.5px] font-semibold">{{ item.row.name }}</span>
-                                <span class="ml-1.5 shrink-0 text-[12px] text-ink-faint max-md:hidden">{{
-                                    item.row.measure
-                                }}</span>
-                            </div>
-                            <div
-                                v-for="(_, column) in columns"
-                                :id="`cell-${item.at}-${column}`"
-                                :key="column"
-                                role="gridcell"
-                                :aria-colindex="column + 2"
-                                :aria-selected="selection.has(item.at, column)"
-                                :aria-readonly="item.row.locks[column] !== ''"
-                                class="shrink-0"
-                                :class="wide"
-                                @pointerdown="press($event, item.at, column)"
-                                @pointerenter="drag(item.at, column)"
-                                @dblclick="edit(text(active))"
-                            >
-                                <input
-                                    v-if="editing !== null && active.row === item.at && active.column === column"
-                                    :ref="(element) => (editor = element as HTMLInputElement | null)"
-                                    v-model="editing"
-                                    class="relative z-20 h-full w-full bg-field px-2 text-right outline-2 -outline-offset-2 outline-brass"
-                                    :aria-label="where"
-                                    autocomplete="off"
-                                    @blur="commit"
-                                    @pointerdown.stop
-                                />
-                                <GridCell
-                                    v-else
-                                    :text="edits.shown(`${item.row.id}/${column}`)"
-                                    :status="item.row.statuses[column] ?? ''"
-                                    :lock="item.row.locks[column] ?? ''"
-                                    :marks="item.row.marks[column] ?? ''"
-                                    :draft="edits.drafts.get(`${item.row.id}/${column}`)"
-                                    :kind="item.row.kind"
-                                    :active="active.row === item.at && active.column === column"
-                                    :selected="selection.has(item.at, column)"
-                                />
-                            </div>
-                            <div
-                                role="gridcell"
-                                :aria-colindex="columns.length + 2"
-                                class="flex w-[78px] shrink-0 items-center justify-end border-l border-rule bg-paper pr-[9px] font-[650]"
-                            >
-                                {{ item.row.total ? figure(item.row.total, item.row.measure) : '' }}
-                            </div>
-                        </div>
+                            v-model:editing="editing"
+                            :row="item.row"
+                            :at="item.at"
+                            :drafts="edits.drafts"
+                            :active="item.at === active.row ? active.column : -1"
+                            :from="isSelected(item.at) ? area.left : -1"
+                            :to="isSelected(item.at) ? area.right : -1"
+                            :where="item.at === active.row ? where : ''"
+                            @commit="commit"
+                        />
                     </template>
                 </div>
             </div>
