@@ -6,6 +6,12 @@ VAR=$ROOT/var
 PG_BIN=/usr/lib/postgresql/15/bin
 PG_DATA=$VAR/pg
 NODE_VERSION=20.20.2
+# Judging is arithmetic: compiled to machine code it takes a third less time. These are read when PHP starts, so they
+# cannot stand in the pool's settings.
+ENGINE=(
+    -d opcache.enable=1 -d opcache.enable_cli=1 -d opcache.jit=tracing -d opcache.jit_buffer_size=64M
+    -d opcache.memory_consumption=128 -d opcache.interned_strings_buffer=16 -d opcache.max_accelerated_files=20000
+)
 export COMPOSER_ALLOW_SUPERUSER=1 COMPOSER_NO_INTERACTION=1
 
 say() { printf '%s\n' "$*"; }
@@ -300,9 +306,6 @@ env[APP_PACKAGES_CACHE] = $APP_PACKAGES_CACHE
 php_admin_value[memory_limit] = 256M
 php_admin_value[upload_max_filesize] = 31M
 php_admin_value[post_max_size] = 32M
-php_admin_value[opcache.memory_consumption] = 128
-php_admin_value[opcache.interned_strings_buffer] = 16
-php_admin_value[opcache.max_accelerated_files] = 20000
 php_admin_value[realpath_cache_size] = 4M
 php_admin_value[expose_php] = off
 CONF
@@ -348,7 +351,8 @@ http {
 }
 CONF
     own www-data "$KYBERNET_HOME"
-    as_account www-data "$(command -v php-fpm8.2)" -y "$KYBERNET_HOME/fpm.conf" -c /etc/php/8.2/fpm/php.ini 9>&- ||
+    as_account www-data "$(command -v php-fpm8.2)" -y "$KYBERNET_HOME/fpm.conf" -c /etc/php/8.2/fpm/php.ini \
+        "${ENGINE[@]}" 9>&- ||
         die "the PHP server did not start; $KYBERNET_HOME/log/fpm.log says why."
     as_account www-data "$(command -v nginx)" -c "$KYBERNET_HOME/nginx.conf" -p "$KYBERNET_HOME/" -e "$KYBERNET_HOME/log/nginx.log" 9>&- ||
         die "the web server did not start; $KYBERNET_HOME/log/nginx.log says why."

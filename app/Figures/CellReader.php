@@ -15,8 +15,10 @@ use Kybernet\Core\Calendar\Period;
  */
 final class CellReader
 {
-    /** @var array<string, CellText> by number setting: a block has thousands of cells of one */
-    private array $texts = [];
+    /** the person whose number setting the text below has: a block has thousands of cells of one */
+    private ?User $reader = null;
+
+    private CellText $text;
 
     public function __construct(private readonly EntryRules $rules) {}
 
@@ -36,7 +38,11 @@ final class CellReader
         if ($lock !== '') {
             throw new InvalidArgumentException(EntryRules::sentence($lock, $kpi, $period));
         }
-        $value = ($this->texts[$user->locale] ??= new CellText(new NumberSetting($user->locale)))->read($kpi->measurement->definition, $cell->typed, $isTarget);
+        if ($this->reader !== $user) {
+            $this->reader = $user;
+            $this->text = new CellText(new NumberSetting($user->locale));
+        }
+        $value = $this->text->read($kpi->measurement->definition, $cell->typed, $isTarget);
         $problem = $isTarget ? '' : $this->rules->outOfBounds($kpi, $value->figure);
         if ($problem !== '') {
             throw new InvalidArgumentException($problem);

@@ -18,9 +18,22 @@ use Kybernet\Core\Measure\Kind;
 /**
  * Which cells can be typed in, and why not the others. Every route that writes figures asks here.
  */
-final readonly class EntryRules
+final class EntryRules
 {
-    public function __construct(private Rights $rights, private Closures $closures, private FinancialYear $year) {}
+    private readonly Period $running;
+
+    /** the person whom the answers below are about: a block asks a dozen times for each KPI */
+    private ?User $asked = null;
+
+    /** @var array<int, bool> whether figures are the person's to enter, by KPI-unit */
+    private array $mine = [];
+
+    private bool $plans = false;
+
+    public function __construct(private readonly Rights $rights, private readonly Closures $closures, private readonly FinancialYear $year)
+    {
+        $this->running = Month::running();
+    }
 
     /** Why a reading cannot be typed, in words; '' where it can. */
     public function readingLock(KpiFacts $kpi, Period $period, User $user): string
@@ -39,7 +52,7 @@ final readonly class EntryRules
         return match (true) {
             $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
             $kpi->measurement->actuals instanceof GatheredFigures => 'the targets are those of the units below',
-            ! $user->can('define', Kpi::class) => 'targets are planned by the analyst',
+            ! $this->mayPlan($user) => 'targets are planned by the analyst',
             default => $this->commonLock($kpi, $period, $user),
         };
     }
@@ -77,22 +90,45 @@ final readonly class EntryRules
     /** A period takes figures from its first day on. */
     public function isFuture(Period $period): bool
     {
-        return $this->year->beginMonth($period)->compareTo(Month::running()) > 0;
+        return $this->year->beginMonth($period)->compareTo($this->running) > 0;
     }
 
     /** The day up to which a figure counts that is entered today; null where the period is over. */
     public function asOf(Period $period): ?string
     {
-        return $this->year->endMonth($period)->compareTo(Month::running()) >= 0 ? CarbonImmutable::now('UTC')->toDateString() : null;
+        return $this->year->endMonth($period)->compareTo($this->running) >= 0 ? CarbonImmutable::now('UTC')->toDateString() : null;
     }
 
     private function commonLock(KpiFacts $kpi, Period $period, User $user): string
     {
         return match (true) {
-            ! $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId) => 'not yours to enter',
+            ! $this->isMine($kpi, $user) => 'not yours to enter',
             ! $kpi->measurement->tenure->holds($period, $this->year) => 'not measured here then',
             $this->closures->holds($kpi->unitId, $period) => 'closed',
             default => '',
         };
+    }
+
+    private function isMine(KpiFacts $kpi, User $user): bool
+    {
+        $this->ask($user);
+
+        return $this->mine[$kpi->id] ??= $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId);
+    }
+
+    private function mayPlan(User $user): bool
+    {
+        $this->ask($user);
+
+        return $this->plans;
+    }
+
+    private function ask(User $user): void
+    {
+        if ($this->asked !== $user) {
+            $this->asked = $user;
+            $this->mine = [];
+            $this->plans = $user->can('define', Kpi::class);
+        }
     }
 }
