@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Http\Controllers\ChangeController;
 use App\Http\Controllers\DefinitionController;
 use App\Http\Controllers\ExportController;
+use App\Http\Controllers\FollowUpController;
 use App\Http\Controllers\ImportController;
 use App\Http\Controllers\KpiController;
 use App\Http\Controllers\ListController;
@@ -49,11 +50,17 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('changes', ChangeController::class)->can('viewAny', Kpi::class);
 
+    Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
     Route::get('measured/{measured}', [ReviewController::class, 'row'])->can('view', 'measured');
+    Route::get('units/{unit}/kpis/{kpi}', [ReviewController::class, 'kpi'])->can('view', 'kpi');
+    Route::put('measured/{measured}/call', [FollowUpController::class, 'call'])->can('call', 'measured');
+    Route::put('measured/{measured}/seen', [FollowUpController::class, 'seen'])->can('view', 'measured');
+    Route::put('actions/{action}', [FollowUpController::class, 'follow'])->can('follow', 'action');
     Route::where(['period' => '(FY)?(199\d|20\d\d)(-W?\d\d|-Q[1-4])?'])->group(function (): void {
         Route::put('measured/{measured}/readings/{period}', [LogbookController::class, 'reading'])->can('log', 'measured');
         Route::post('measured/{measured}/readings/{period}/preview', [LogbookController::class, 'preview'])->can('log', 'measured');
         Route::put('measured/{measured}/notes/{period}', [LogbookController::class, 'note'])->can('log', 'measured');
+        Route::post('measured/{measured}/actions/{period}', [FollowUpController::class, 'agree'])->can('log', 'measured');
     });
 
     Route::get('kpis', [KpiController::class, 'index'])->can('viewAny', Kpi::class);

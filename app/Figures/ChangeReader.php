@@ -27,19 +27,19 @@ use stdClass;
  */
 final readonly class ChangeReader
 {
-    public const SUBJECTS = ['reading', 'target', 'note', 'call', 'definition', 'closing', 'import', 'list'];
+    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list'];
 
     private const PAGE = 100;
 
     /** @var array<string, list<string>> */
     private const TABLES = [
-        'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'call' => ['calls'],
+        'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
         'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'],
     ];
 
     private const WORDS = [
-        'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'calls' => 'call', 'kpis' => 'definition',
+        'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
         'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme',
     ];
@@ -47,7 +47,7 @@ final readonly class ChangeReader
     /** Fields by what they are called in a sentence; others are the database's own business. */
     private const FIELDS = [
         'actual' => '', 'colour' => '', 'target' => '', 'low' => 'from', 'high' => 'to', 'state' => 'state', 'as_of' => 'as of',
-        'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
+        'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'what' => 'what', 'who' => 'who', 'due' => 'by', 'outcome' => 'outcome', 'ended' => 'ended', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
         'code' => 'code', 'name' => 'name', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
         'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
         'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'min' => 'lowest possible', 'max' => 'highest possible',

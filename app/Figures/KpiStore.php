@@ -18,6 +18,7 @@ use Kybernet\Core\Calendar\Tenure;
 use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Placed;
@@ -65,17 +66,57 @@ final readonly class KpiStore
     /** Null when there is no such KPI-unit. */
     public function one(int $kpiUnit, Period $first, Period $last): ?KpiFacts
     {
-        $row = $this->definitions()->where('kpi_unit.id', $kpiUnit)->first();
-        if ($row === null) {
-            return null;
-        }
-        // A formula needs the other KPIs of its unit, and a gathered figure those of the units below.
-        $isAlone = $row->kind !== Kind::Formula->value && ! $row->is_gathered;
-        $facts = $isAlone
-            ? $this->load($this->definitions()->where('kpi_unit.id', $kpiUnit), $first, $last)
-            : $this->inUnits($this->organisation->below($row->unit_id), $first, $last);
+        return $this->whole([$kpiUnit], $first, $last)[$kpiUnit] ?? null;
+    }
 
-        return array_values(array_filter($facts, fn (KpiFacts $each): bool => $each->id === $kpiUnit))[0] ?? null;
+    /**
+     * Some KPIs in their units, with all that their figures are worked out from.
+     *
+     * @param  list<int>  $kpiUnits
+     * @return array<int, KpiFacts> by identity; those that others are worked out from are there too
+     */
+    public function whole(array $kpiUnits, Period $first, Period $last): array
+    {
+        $known = [];
+        $wanted = $kpiUnits;
+        while ($wanted !== []) {
+            $known += array_fill_keys($wanted, true);
+            $wanted = array_values(array_filter($this->sources($wanted), fn (int $id): bool => ! isset($known[$id])));
+        }
+
+        return $this->some(array_keys($known), $first, $last);
+    }
+
+    /**
+     * What the figures of some KPI-units are worked out from, one step down: the operands of formulas, the units below
+     * of gathered figures and the KPIs that weight them.
+     *
+     * @param  list<int>  $kpiUnits
+     * @return list<int>
+     */
+    private function sources(array $kpiUnits): array
+    {
+        $rows = $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
+            ->leftJoin('kpis as weighting', 'weighting.id', '=', 'kpis.weighted_by_id')
+            ->whereIn('kpi_unit.id', $kpiUnits)
+            ->where(fn (Builder $query): Builder => $query->whereNotNull('kpis.formula')->orWhere('kpi_unit.is_gathered', true))
+            ->get(['kpi_unit.unit_id', 'kpi_unit.is_gathered', 'kpis.code', 'kpis.formula', 'weighting.code as weighted_by']);
+        $codes = [];
+        $units = [];
+        foreach ($rows as $row) {
+            $here = $row->is_gathered ? array_filter([$row->code, $row->weighted_by], is_string(...)) : [];
+            $reachesDown = $row->is_gathered;
+            foreach ($row->formula === null ? [] : Formula::parse($row->formula)->operands as $operand) {
+                $here[] = $operand->code;
+                $reachesDown = $reachesDown || $operand->below;
+            }
+            $codes = [...$codes, ...$here];
+            $units = [...$units, ...($reachesDown ? $this->organisation->below($row->unit_id) : [$row->unit_id])];
+        }
+
+        return $codes === [] ? [] : array_values($this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
+            ->whereIn('kpis.code', array_unique($codes))->whereIn('kpi_unit.unit_id', array_unique($units))
+            ->pluck('kpi_unit.id')->all());
     }
 
     private function definitions(): Builder

@@ -35,7 +35,7 @@ final class ImportWorkbook
 
     /** @var list<string> in an order that no foreign key minds */
     private const TABLES = [
-        'period_states', 'calls', 'notes', 'readings', 'targets', 'year_targets', 'rule_sets', 'kpi_drivers', 'kpi_unit', 'kpis', 'themes', 'objectives', 'units',
+        'period_states', 'seen_marks', 'actions', 'calls', 'notes', 'readings', 'targets', 'year_targets', 'rule_sets', 'kpi_drivers', 'kpi_unit', 'kpis', 'themes', 'objectives', 'units',
     ];
 
     /** @var array<string, list<array<string, mixed>>> rows that wait to be written, by table */

@@ -60,6 +60,7 @@ final readonly class Loader
             $this->special($units, $owners, $themes);
             $this->gatherContacts($units, $owners);
             $this->practice();
+            $this->followUps($measured);
             $this->close($units);
         });
         // A planner that knows nothing of fresh tables would read them row by row.
@@ -178,6 +179,27 @@ final readonly class Loader
                  WHERE kpi_unit_id = kpi_unit.id AND kpis.code = ? AND units.code = ? AND period = ?',
                 [$outlook, $doing, $code, $unit, "{$month}-01"],
             );
+        }
+    }
+
+    /** @param  array<string, array<string, array{id: int, owner: int}>>  $measured */
+    private function followUps(array $measured): void
+    {
+        $actions = [];
+        foreach (Practice::ACTIONS as [$kpi, $unit, $month, $what, $who, $due, $state, $outcome]) {
+            $actions[] = [
+                'kpi_unit_id' => $measured[$kpi][$unit]['id'], 'period' => "{$month}-01", 'what' => $what, 'who' => $who, 'due' => $due, 'state' => $state,
+                'outcome' => $outcome, 'ended' => $state === 'open' ? null : $due, 'author_id' => $measured[$kpi][$unit]['owner'],
+            ] + $this->stamps($month);
+        }
+        $this->insert('actions', $actions);
+        foreach (Practice::CALLS as [$kpi, $unit, $month, $status, $reason, $by]) {
+            $place = ['kpi_unit_id' => $measured[$kpi][$unit]['id'], 'period' => "{$month}-01"];
+            $this->database->table('calls')->insert([
+                ...$place, 'span' => 'month', 'status' => $status, 'reason' => $reason,
+                'over' => $this->database->table('readings')->where($place)->value('actual'),
+                'author_id' => User::query()->where('email', $by)->value('id'),
+            ] + $this->stamps($month));
         }
     }
 

@@ -50,6 +50,24 @@ final class Practice
 
     public const NOT_AGREED = ['FORECAST', 'PULSE'];
 
+    /** What was agreed: KPI, unit, the month that caused it, what, who, by when, state, what came of it. */
+    public const ACTIONS = [
+        ['LEAK', 'NET', '2026-07', 'Survey of the Fenwick trunk main, joint by joint', 'Tom Fairley', '2026-12-18', 'open', ''],
+        ['LEAK', 'NET', '2026-05', 'Detection teams moved to the east side first', 'Field control', '2026-06-30', 'done', 'Moved on 8 June; finds doubled, but so did new breaks.'],
+        ['REPAIR5', 'NET', '2026-08', 'Second repair shift on trial in Fenwick and Aldermoor', 'Field control', '2026-10-15', 'open', ''],
+        ['Z-LEAK', 'Z-FENWICK', '2026-06', 'Clamps at the nine weeping joints', 'East side crew', '2026-09-30', 'open', ''],
+        ['CALLS30', 'CUS', '2026-02', 'Thirty temporary agents until the backlog is gone', 'Asha Menon', '2026-03-31', 'done', 'In place from 9 March; the backlog was cleared on 22 May.'],
+        ['COMPLAINTS', 'CUS', '2026-03', 'Letters of apology to the accounts billed late', 'Asha Menon', '2026-04-15', 'done', '9,000 letters sent.'],
+        ['FLOODING', 'WST', '2025-11', 'Non-return valves in Saltmarsh Road', 'Gil Ferrant', '2026-07-31', 'done', 'All 19 fitted; no flooding there since.'],
+        ['RENEWED', 'NET', '2026-06', 'A second contractor for the autumn', 'Nadia Brook', '2026-09-15', 'dropped', 'The first one is back at full strength.'],
+        ['OUTAGE', 'TRT', '2026-07', 'Spare membrane set for Harrow Lane', 'Petra Holloway', '2026-12-31', 'open', ''],
+    ];
+
+    /** Calls of a person over what was computed: KPI, unit, month, status, reason, whose. */
+    public const CALLS = [
+        ['BURSTS', 'NET', '2026-07', 'green', 'Dry ground all over the region; the network itself did as planned.', 'head@ostermere.example'],
+    ];
+
     /** What is expected and what is being done, beside the reason of a note: by KPI, unit and month. */
     public const OUTLOOKS = [
         'LEAK/NET/2026-08' => ['Back under 60 Ml/d by November.', 'A third crew from 4 September; pressure on the east side lowered at night.'],

@@ -23,6 +23,7 @@ export const router = createRouter({
         { path: '/logbook/year', name: 'year-grid', component: () => import('./pages/logbook/YearGrid.vue') },
         { path: '/logbook/import', name: 'import', component: () => import('./pages/import/ImportPage.vue') },
         { path: '/scorecard', name: 'scorecard', component: () => import('./pages/scorecard/ScorecardPage.vue') },
+        { path: '/kpi/:code', name: 'course', component: () => import('./pages/kpi/KpiPage.vue') },
         { path: '/periods', name: 'periods', component: () => import('./pages/periods/PeriodsPage.vue') },
         { path: '/changes', name: 'changes', component: () => import('./pages/changes/ChangesPage.vue') },
         { path: '/:rest(.*)', name: 'nowhere', component: () => import('./pages/NowherePage.vue') },

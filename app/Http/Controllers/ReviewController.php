@@ -4,16 +4,21 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Figures\ExceptionReader;
+use App\Figures\KpiPageReader;
 use App\Figures\RibbonReader;
 use App\Figures\RowReader;
 use App\Figures\ScorecardReader;
 use App\Http\Requests\PeriodRequest;
+use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\Unit;
 use App\Models\User;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\Gate;
 use OpenApi\Attributes as OA;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 final class ReviewController
 {
@@ -50,5 +55,35 @@ final class ReviewController
     public function row(KpiUnit $measured, PeriodRequest $request, RowReader $reader): JsonResponse
     {
         return new JsonResponse($reader->detail($measured, $request->period(), $request->span()));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/kpis/{kpi}', operationId: 'kpiPage', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/kpi'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'A KPI in a unit, complete', content: new OA\JsonContent(ref: '#/components/schemas/KpiPage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 404),
+    ])]
+    public function kpi(Unit $unit, Kpi $kpi, PeriodRequest $request, KpiPageReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        $measured = KpiUnit::query()->where('unit_id', $unit->id)->where('kpi_id', $kpi->id)->first()
+            ?? throw new NotFoundHttpException("{$kpi->name} is not measured in {$unit->name}.");
+        Gate::authorize('view', $measured);
+
+        return new JsonResponse($reader->page($measured, $request->period(), $request->span(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/exceptions', operationId: 'exceptions', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'What deserves attention', content: new OA\JsonContent(ref: '#/components/schemas/ExceptionsPage')),
+    ])]
+    public function exceptions(Unit $unit, PeriodRequest $request, ExceptionReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user));
     }
 }

@@ -23,13 +23,19 @@ final readonly class WakePoint
     /** @return list<self> the 13 periods that end at the latest */
     public static function upTo(KpiFacts $kpi, Period $latest): array
     {
+        return self::between($kpi, $latest->plus(1 - self::PERIODS), $latest);
+    }
+
+    /** @return list<self> */
+    public static function between(KpiFacts $kpi, Period $first, Period $last): array
+    {
         $measurement = $kpi->measurement;
 
         return array_map(fn (Period $period): self => new self(
             $period->key(),
             self::written($kpi->shows($measurement->actuals->figure($period))),
             self::written($measurement->targets->line->figure($period)),
-        ), $latest->plus(1 - self::PERIODS)->to($latest));
+        ), $first->to($last));
     }
 
     private static function written(?Exact $figure): ?string

@@ -68,6 +68,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measured/{measured}/actions/{period}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["agreeAction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/actions/{action}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["followAction"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured/{measured}/call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["callStatus"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured/{measured}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["markSeen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/imports": {
         parameters: {
             query?: never;
@@ -404,6 +468,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{unit}/kpis/{kpi}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kpiPage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/exceptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exceptions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -461,6 +557,18 @@ export interface components {
                 by?: string;
             } | null;
         };
+        ActionInput: {
+            what: string;
+            who: string;
+            /** @description a day, 2026-09-30 */
+            due: string;
+            /** @enum {string} */
+            state: "open" | "done" | "dropped";
+            /** @description what came of it, or why it was dropped */
+            outcome: string;
+            /** @description the version that was seen; 0 for a new one */
+            version: number;
+        };
         BulkInput: {
             /** @description Common fields of many KPIs at once. What is left out stays as it is. */
             codes: string[];
@@ -486,6 +594,12 @@ export interface components {
             moveTo?: string;
             /** @description that month */
             moveAt?: string;
+        };
+        /** @description A status of none takes the call back. */
+        CallInput: {
+            /** @enum {string} */
+            status: "green" | "amber" | "red" | "none";
+            reason: string;
         };
         CellsInput: {
             /** @enum {string} */
@@ -616,6 +730,12 @@ export interface components {
             /** @description as typed for the unit, by period */
             targets: components["schemas"]["PeriodTargets"];
         };
+        SeenInput: {
+            /** @description a month, 2026-08 */
+            period: string;
+            /** @description the reasons that were seen; none takes the mark back */
+            reasons: string[];
+        };
         TargetPlanInput: {
             /** @description code */
             unit: string;
@@ -637,6 +757,42 @@ export interface components {
             amount: string;
             /** @description that targets are rounded to; null for those that each KPI shows */
             decimals: number | null;
+        };
+        /** @description What was agreed, after which period, and whether it worked. */
+        Action: {
+            id: number;
+            /** @description identity of the KPI in its unit */
+            measured: number;
+            code: string;
+            name: string;
+            measure: string;
+            /** @description code of the unit */
+            unit: string;
+            /** @description the period that caused it */
+            period: string;
+            what: string;
+            who: string;
+            /** @description a day, 2026-09-30 */
+            due: string;
+            /** @enum {string} */
+            state: "open" | "done" | "dropped";
+            /** @description what came of it, or why it was dropped */
+            outcome: string;
+            /** @description the day on which it was done or dropped */
+            ended: string | null;
+            overdue: boolean;
+            /** @description whether this user may follow it up */
+            mine: boolean;
+            /** @description send it back to change the action */
+            version: number;
+            /** @description in the period that caused it */
+            statusThen: components["schemas"]["Status"];
+            figureThen: components["schemas"]["Shown"] | null;
+            /** @description in the latest period */
+            statusNow: components["schemas"]["Status"];
+            figureNow: components["schemas"]["Shown"] | null;
+            /** @description from the period that caused it on */
+            wake: components["schemas"]["WakePoint"][];
         };
         /** @description What became of a cell that was typed. */
         CellOutcome: {
@@ -701,6 +857,24 @@ export interface components {
             /** @description who can be filtered by */
             people: components["schemas"]["Person"][];
         };
+        /** @description One place on the chart of a KPI: a period, or a span that ends with it. */
+        ChartPoint: {
+            /** @description the period, or the month in which the span ends */
+            period: string;
+            status: components["schemas"]["Status"];
+            /** @description a person called the status */
+            called: boolean;
+            actual: components["schemas"]["Shown"] | null;
+            target: components["schemas"]["Shown"] | null;
+            upper: components["schemas"]["Shown"] | null;
+            prior: components["schemas"]["Shown"] | null;
+            variance: components["schemas"]["Difference"] | null;
+            zones: components["schemas"]["Zones"] | null;
+            /** @description the mean of the period and the two before it */
+            average: string | null;
+            /** @description the day up to which its figure counts, where a period of it was not over */
+            asOf: string | null;
+        };
         /** @description Something to look at before a month is closed. */
         ClosingItem: {
             /** @description identity of the KPI in its unit */
@@ -755,6 +929,24 @@ export interface components {
             amber: string;
             red: string;
         };
+        /** @description Between which figures chance alone moves the KPI, and where something else did. */
+        ControlLimits: {
+            /** Format: float */
+            centre: number;
+            /** Format: float */
+            lower: number;
+            /** Format: float */
+            upper: number;
+            signals: components["schemas"]["ControlSignal"][];
+        };
+        /** @description Something that chance alone seldom does. */
+        ControlSignal: {
+            /** @description the period that completes it */
+            period: string;
+            words: string;
+            /** @enum {string} */
+            side: "upper" | "lower";
+        };
         /** @description How many KPIs have each status. */
         Counts: {
             judged: number;
@@ -801,6 +993,56 @@ export interface components {
             /** @enum {string} */
             effect: "favourable" | "adverse" | "none";
         };
+        /** @description A KPI that deserves attention, and why. */
+        ExceptionItem: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            /** @description code of the unit */
+            unit: string;
+            owner: string | null;
+            ownerEmail: string | null;
+            status: components["schemas"]["Status"];
+            /** @description of the chosen month alone */
+            monthStatus: components["schemas"]["Status"];
+            called: boolean;
+            actual: components["schemas"]["Shown"] | null;
+            /** @description the sum × the weight, without trailing zeros */
+            points: string;
+            weight: string;
+            reasons: components["schemas"]["ExceptionReason"][];
+            wake: components["schemas"]["WakePoint"][];
+            /** @description the latest period, of which notes and actions are */
+            latest: string;
+            /** @description the day by which its reading was due, where it is missing */
+            dueDay: string | null;
+            note: components["schemas"]["Note"] | null;
+            /** @description those still open */
+            actions: components["schemas"]["Action"][];
+            /** @description this user has seen it, and nothing was added since */
+            seen: boolean;
+            /** @description whether this user may write notes and agree actions here */
+            mine: boolean;
+        };
+        /** @description One reason why a KPI deserves attention. */
+        ExceptionReason: {
+            /** @enum {string} */
+            code: "red" | "amber" | "worsened" | "persistent" | "projected-miss" | "signal" | "behind-prior-year" | "missing" | "unexplained";
+            text: string;
+            /** @description before the weight of the KPI */
+            points: number;
+        };
+        /** @description What deserves attention in a unit and below it, the most serious first. */
+        ExceptionsPage: {
+            items: components["schemas"]["ExceptionItem"][];
+            goodNews: components["schemas"]["GoodNews"][];
+            /** @description actions that should have been done by today */
+            overdue: components["schemas"]["Action"][];
+            /** @description how many were looked at */
+            judged: number;
+        };
         /** @description What is wrong with a formula, and what it gives for the latest periods. */
         FormulaCheck: {
             /** @description in words; blank where nothing is wrong */
@@ -817,6 +1059,16 @@ export interface components {
             digits: string | null;
             /** @description why there is none; blank where an operand is simply missing */
             reason: string;
+        };
+        /** @description A KPI that is back on course. */
+        GoodNews: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unit: string;
+            text: string;
         };
         /** @description A month or a week of the year grid. */
         GridColumn: {
@@ -862,6 +1114,28 @@ export interface components {
             /** @description n where there is a note; p where the figure is provisional */
             marks: string[];
             total: components["schemas"]["Shown"] | null;
+        };
+        /** @description How a KPI stands on a span, with the sentence that defends it. */
+        Headline: {
+            /** @enum {string} */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            status: components["schemas"]["Status"];
+            /** @description what the rules say, whoever called it otherwise */
+            computed: components["schemas"]["Status"];
+            /** @description the reason of a person who called it otherwise */
+            call: string | null;
+            calledBy: string | null;
+            /** @description a green that has reached its stretch */
+            stretched: boolean;
+            actual: components["schemas"]["Shown"] | null;
+            target: components["schemas"]["Shown"] | null;
+            variance: components["schemas"]["Difference"] | null;
+            change: components["schemas"]["Difference"] | null;
+            reason: string;
+            /** @description how many periods in a row it has had this colour, in words; null for one */
+            streak: string | null;
+            /** @description the day up to which its figure counts, where a period of it was not over */
+            asOf: string | null;
         };
         /** @description One cell of the file, held against what is there. */
         ImportCell: {
@@ -975,6 +1249,54 @@ export interface components {
             /** @description send it back to change the definition; 0 for a new one */
             version: number;
         };
+        /** @description A KPI in a unit, complete: how it stands, how it came there, where it is heading. */
+        KpiPage: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            purpose: string;
+            measure: string;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
+            formula: string | null;
+            /** @enum {string} */
+            frequency: "week" | "month" | "quarter" | "year";
+            accumulation: string;
+            objective: string | null;
+            owner: string | null;
+            source: string;
+            texts: components["schemas"]["ColourTexts"] | null;
+            /** @description whether this user may agree actions and write notes here */
+            mine: boolean;
+            /** @description whether this user may call a status */
+            mayCall: boolean;
+            /** @description the latest period of the KPI by the chosen month */
+            latest: string;
+            month: components["schemas"]["Headline"];
+            yearToDate: components["schemas"]["Headline"];
+            chosen: components["schemas"]["Headline"] | null;
+            /** @description three years of single periods, up to the end of this one */
+            history: components["schemas"]["ChartPoint"][];
+            /** @description year to date, month by month of this year */
+            gathered: components["schemas"]["ChartPoint"][];
+            /** @description financial quarters */
+            quarters: components["schemas"]["ChartPoint"][];
+            trend: components["schemas"]["TrendLine"] | null;
+            control: components["schemas"]["ControlLimits"] | null;
+            projection: components["schemas"]["Projection"] | null;
+            /** @description newest first */
+            notes: components["schemas"]["Note"][];
+            /** @description newest first */
+            actions: components["schemas"]["Action"][];
+            /** @description newest first */
+            rules: components["schemas"]["RuleLine"][];
+            drivers: components["schemas"]["MeasuredLine"][];
+            /** @description the same KPI in other units */
+            places: components["schemas"]["MeasuredLine"][];
+        };
         /** @description A theme, or an objective. */
         ListItem: {
             /** @description null for a new one */
@@ -1034,6 +1356,26 @@ export interface components {
             note: components["schemas"]["Note"] | null;
             wake: components["schemas"]["WakePoint"][];
         };
+        /** @description A KPI in a unit, told in one line beside another. */
+        MeasuredLine: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            /** @description code of the unit */
+            unit: string;
+            status: components["schemas"]["Status"];
+            actual: components["schemas"]["Shown"] | null;
+            wake: components["schemas"]["WakePoint"][];
+            /** @description of the chosen month alone */
+            monthStatus: components["schemas"]["Status"];
+            /**
+             * Format: float
+             * @description of a driver: how closely the two have moved together, −1 to 1
+             */
+            together: number | null;
+        };
         /** @description One month of a KPI: its figure beside target and last year. */
         MonthFigure: {
             /** @description a month, 2026-08 */
@@ -1086,6 +1428,29 @@ export interface components {
             /** @description worked out from the units below */
             gathered: boolean;
             rule: components["schemas"]["Rule"] | null;
+        };
+        /** @description A period that is left of the year as the projection sees it. */
+        ProjectedPoint: {
+            period: string;
+            figure: string;
+        };
+        /** @description Where the year ends if it goes on like this. */
+        Projection: {
+            /** @enum {string} */
+            method: "seasonal" | "run-rate" | "trend-line" | "last-value" | "so-far" | "operands";
+            value: components["schemas"]["Shown"] | null;
+            status: components["schemas"]["Status"];
+            yearTarget: components["schemas"]["Shown"] | null;
+            required: components["schemas"]["Shown"] | null;
+            /** @description of the year target reached, in %, one decimal */
+            progress: string | null;
+            /** @description of the year gone, in %, one decimal */
+            elapsed: string;
+            /** @description periods of the year that are left */
+            left: number;
+            /** @description the last period of the year */
+            end: string;
+            path: components["schemas"]["ProjectedPoint"][];
         };
         /** @description A KPI in the list of the register. */
         RegisterLine: {
@@ -1179,6 +1544,14 @@ export interface components {
             months: components["schemas"]["MonthFigure"][];
             /** @description newest first */
             notes: components["schemas"]["Note"][];
+        };
+        /** @description A rule set in the history of a KPI. */
+        RuleLine: {
+            /** @description the first month that it judges, 2026-04 */
+            from: string;
+            /** @description of this unit alone */
+            own: boolean;
+            rule: components["schemas"]["Rule"];
         };
         /** @description What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none. */
         Rule: {
@@ -1344,6 +1717,37 @@ export interface components {
             /** @description why nothing can be planned; blank where it can */
             problem: string;
         };
+        /** @description The straight line through the last 12 periods, and whether chance would give it. */
+        TrendLine: {
+            /** @enum {string} */
+            direction: "rising" | "falling" | "steady";
+            /** @enum {string|null} */
+            meaning: "improving" | "worsening" | "steady" | null;
+            /**
+             * Format: float
+             * @description what it changes by from one period to the next
+             */
+            slope: number;
+            /**
+             * Format: float
+             * @description how likely a slope at least as steep is by chance
+             */
+            p: number;
+            /** @description how many of the 12 have a reading */
+            readings: number;
+            /** @description its first period */
+            from: string;
+            /**
+             * Format: float
+             * @description its height there
+             */
+            start: number;
+            /**
+             * Format: float
+             * @description its height at the chosen period
+             */
+            end: number;
+        };
         /** @description A unit below the one shown, told in one line. */
         UnitLine: {
             code: string;
@@ -1452,7 +1856,7 @@ export interface operations {
                 unit?: string;
                 /** @description identity of who changed it */
                 person?: number;
-                subject?: "reading" | "target" | "note" | "call" | "definition" | "closing" | "import" | "list";
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list";
                 /** @description the month that the figure is of, 2026-08 */
                 month?: string;
                 /** @description identity of the oldest entry seen: older ones follow */
@@ -1572,6 +1976,116 @@ export interface operations {
                 content: {
                     "application/octet-stream": unknown;
                 };
+            };
+        };
+    };
+    agreeAction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measured: components["parameters"]["measured"];
+                /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+                period: components["parameters"]["own-period"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActionInput"];
+            };
+        };
+        responses: {
+            /** @description Agreed */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    followAction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the action */
+                action: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActionInput"];
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    callStatus: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+            };
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measured: components["parameters"]["measured"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallInput"];
+            };
+        };
+        responses: {
+            /** @description Called, or taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    markSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measured: components["parameters"]["measured"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenInput"];
+            };
+        };
+        responses: {
+            /** @description Marked, or the mark taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -2315,6 +2829,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RowDetail"];
+                };
+            };
+        };
+    };
+    kpiPage: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+                /** @description code of the KPI */
+                kpi: components["parameters"]["kpi"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A KPI in a unit, complete */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KpiPage"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    exceptions: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What deserves attention */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExceptionsPage"];
                 };
             };
         };

@@ -3,9 +3,18 @@ import type { Status } from '@/api/client';
 import { computed } from 'vue';
 
 /** The status mark: a tile with a needle. Upright is on course, tilted drifting, lying across off course. */
-const props = withDefaults(defineProps<{ status: Status; size?: 's' | 'm' | 'l'; decorative?: boolean }>(), {
-    size: 'm',
-});
+const props = withDefaults(
+    defineProps<{
+        status: Status;
+        size?: 's' | 'm' | 'l';
+        decorative?: boolean;
+        /** a green that has reached its stretch: a small star */
+        stretched?: boolean;
+        /** a person's call over what was computed: a small ring, drawn by hand */
+        called?: boolean;
+    }>(),
+    { size: 'm' },
+);
 
 const PIXELS = { s: 17, m: 22, l: 32 };
 const LOOK = {
@@ -18,9 +27,10 @@ const LOOK = {
 
 const look = computed(() => LOOK[props.status]);
 const pixels = computed(() => PIXELS[props.size]);
-const labels = computed(() =>
-    props.decorative ? { 'aria-hidden': true } : { role: 'img', 'aria-label': look.value.name },
+const name = computed(
+    () => `${look.value.name}${props.stretched ? ', stretch reached' : ''}${props.called ? ", a person's call" : ''}`,
 );
+const labels = computed(() => (props.decorative ? { 'aria-hidden': true } : { role: 'img', 'aria-label': name.value }));
 </script>
 
 <template>
@@ -28,7 +38,7 @@ const labels = computed(() =>
         :width="pixels"
         :height="pixels"
         viewBox="0 0 20 20"
-        class="inline-block shrink-0 align-middle"
+        class="inline-block shrink-0 overflow-visible align-middle"
         v-bind="labels"
         :data-status="status"
     >
@@ -62,6 +72,20 @@ const labels = computed(() =>
             class="fill-none stroke-hollow"
             stroke-width="1.3"
             stroke-dasharray="2.6 2.4"
+        />
+        <path
+            v-if="stretched"
+            d="M17.5 -2.2l1.5 3 3.3.5-2.4 2.3.6 3.3-3-1.6-3 1.6.6-3.3-2.4-2.3 3.3-.5z"
+            class="fill-brass stroke-paper"
+            stroke-width="0.9"
+            stroke-linejoin="round"
+        />
+        <path
+            v-if="called"
+            d="M3.4 -1.6C-2.9 1.2 -4.3 13.2 1.2 19.4 C6.6 24.4 18.4 23.6 21.6 17 C25 9.6 22.4 -0.6 14.6 -2.5 C9.6 -3.6 5 -2.4 1.8 0.8"
+            class="fill-none stroke-brass"
+            stroke-width="1.5"
+            stroke-linecap="round"
         />
     </svg>
 </template>

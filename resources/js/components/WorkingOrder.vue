@@ -31,7 +31,7 @@ const screens = computed(() => [
     {
         name: 'scorecard',
         title: 'Scorecard',
-        here: ['scorecard'],
+        here: ['scorecard', 'course'],
         waits: '',
         // three course strips
         icon: 'M2.5 4h11M2.5 8h11M2.5 12h11M6 2.5v3M10.5 6.5v3M4.5 10.5v3',

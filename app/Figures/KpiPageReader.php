@@ -1,0 +1,282 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Http\Resources\ChartPoint;
+use App\Http\Resources\ColourTexts;
+use App\Http\Resources\ControlLimits;
+use App\Http\Resources\Headline;
+use App\Http\Resources\KpiPage;
+use App\Http\Resources\MeasuredLine;
+use App\Http\Resources\NoteResource;
+use App\Http\Resources\ProjectionResource;
+use App\Http\Resources\RuleLine;
+use App\Http\Resources\RuleResource;
+use App\Http\Resources\TrendLine;
+use App\Models\KpiUnit;
+use App\Models\User;
+use App\Policies\Rights;
+use App\Support\Month;
+use App\Support\NumberSetting;
+use App\Support\PeriodDate;
+use Illuminate\Database\Connection;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Compare\Correlation;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Trend\MovingAverage;
+use Kybernet\Core\Trend\ProjectionPath;
+use stdClass;
+
+/**
+ * Lays out the page of one KPI in one unit.
+ */
+final readonly class KpiPageReader
+{
+    /** How far the chart reaches back from the chosen month. */
+    private const MONTHS_BACK = 35;
+
+    private const AVERAGED = 3;
+
+    /** Over how many periods it is told how closely a driver has moved with the KPI. */
+    private const TOGETHER = 24;
+
+    public function __construct(
+        private Scorecard $scorecard,
+        private KpiStore $kpis,
+        private NoteRows $notes,
+        private ActionReader $actions,
+        private Organisation $organisation,
+        private Rights $rights,
+        private PeriodDate $dates,
+        private Connection $database,
+    ) {}
+
+    public function page(KpiUnit $measured, Period $chosen, Span $span, User $user): KpiPage
+    {
+        $year = $this->scorecard->year->months($chosen);
+        $first = $chosen->plus(-self::MONTHS_BACK);
+        $related = $this->related($measured, $user);
+        // Each of the periods shown is held against the one a year before.
+        $facts = $this->kpis->whole([$measured->id, ...array_keys($related['drivers']), ...array_keys($related['places'])], $first->plus(-12), $year[11]);
+        $kpi = $facts[$measured->id] ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $definition = $kpi->measurement->definition;
+        $latest = $this->scorecard->timeline->latest($definition->frequency, $chosen);
+        $periods = $this->scorecard->year->endingIn($definition->frequency, $first, $year[11]);
+        $notes = $this->notes->between([$kpi->id], Month::date($first->plus(-11)), Month::date($year[11]))[$kpi->id] ?? [];
+        $assessed = [];
+        foreach (Span::cases() as $each) {
+            $assessed[$each->value] = $this->scorecard->assess($kpi->measurement, $chosen, $each);
+        }
+        $streak = $this->scorecard->streak($kpi->measurement, $chosen);
+        $headline = fn (Span $each): Headline => Headline::of($kpi, $each, $assessed[$each->value], $each === Span::Month ? $streak : null);
+        $row = $this->about($measured->id);
+
+        return new KpiPage(
+            $kpi->id,
+            $kpi->code,
+            $kpi->name,
+            $kpi->purpose,
+            $definition->measure,
+            $definition->polarity->value,
+            $definition->kind->value,
+            $definition->formula?->text,
+            $definition->frequency->value,
+            $definition->accumulation->value,
+            $row->objective,
+            $kpi->owner,
+            $row->source,
+            ColourTexts::of($kpi->texts),
+            $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+            $definition->kind !== Kind::Judged && $user->can('call', $measured),
+            $latest->key(),
+            $headline(Span::Month),
+            $headline(Span::YearToDate),
+            $span === Span::Month || $span === Span::YearToDate ? null : $headline($span),
+            array_map(fn (Period $period, ?Exact $average): ChartPoint => $this->single($kpi, $period, $average), $periods, $this->averages($kpi, $periods)),
+            array_map(fn (Period $month): ChartPoint => $this->gathered($kpi, $month, Span::YearToDate, $chosen), $year),
+            array_map(fn (Period $month): ChartPoint => $this->gathered($kpi, $month, Span::Quarter, $chosen), $this->quarterEnds($first, $year[11])),
+            TrendLine::of($this->scorecard->trend($kpi->measurement, $chosen), $latest),
+            ControlLimits::of($this->scorecard->control($kpi->measurement, $chosen)),
+            $this->projection($kpi, $chosen),
+            array_values(array_map(fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
+            $this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [],
+            $this->rules($kpi, new NumberSetting($user->locale)),
+            $this->lines($related['drivers'], $facts, $chosen, $span, $kpi),
+            $this->lines($related['places'], $facts, $chosen, $span, null),
+        );
+    }
+
+    /**
+     * @param  list<Period>  $periods
+     * @return list<Exact|null>
+     */
+    private function averages(KpiFacts $kpi, array $periods): array
+    {
+        return $kpi->measurement->definition->kind === Kind::Judged
+            ? array_fill(0, count($periods), null)
+            : MovingAverage::of(array_map($kpi->measurement->actuals->figure(...), $periods), self::AVERAGED);
+    }
+
+    private function single(KpiFacts $kpi, Period $period, ?Exact $average): ChartPoint
+    {
+        $assessed = $this->scorecard->assessPeriod($kpi->measurement, $period);
+        $earlier = $period->yearEarlier();
+
+        return ChartPoint::of($kpi, $period->key(), $assessed, $earlier === null ? null : $kpi->measurement->actuals->figure($earlier), $average);
+    }
+
+    /** A span as it stood at the end of a month; one that has not come yet shows what is aimed at, and last year. */
+    private function gathered(KpiFacts $kpi, Period $month, Span $span, Period $chosen): ChartPoint
+    {
+        $isToCome = $month->compareTo($chosen) > 0 && $span === Span::YearToDate;
+        $measured = $kpi->measurement;
+        $assessed = $this->scorecard->assess(
+            $isToCome ? new Measurement($measured->definition, new Series([]), $measured->targets, $measured->tenure, $measured->ownRules) : $measured,
+            $month,
+            $span,
+        );
+
+        return ChartPoint::of($kpi, $month->key(), $assessed, $this->yearEarlier($kpi, $assessed));
+    }
+
+    /** The whole span a year earlier, however much of this year's is in. */
+    private function yearEarlier(KpiFacts $kpi, Assessment $assessed): ?Exact
+    {
+        $periods = [];
+        foreach ($assessed->figures->due as $period) {
+            $earlier = $period->yearEarlier();
+            if ($earlier === null || ! $kpi->measurement->actuals->has($earlier)) {
+                return $assessed->prior->figure;
+            }
+            $periods[] = $earlier;
+        }
+
+        return $periods === [] ? null : $kpi->measurement->gather($periods);
+    }
+
+    /** @return list<Period> the last months of the financial quarters */
+    private function quarterEnds(Period $first, Period $last): array
+    {
+        return array_map($this->scorecard->year->endMonth(...), $this->scorecard->year->endingIn(Frequency::Quarter, $first, $last));
+    }
+
+    private function projection(KpiFacts $kpi, Period $chosen): ?ProjectionResource
+    {
+        $projection = $this->scorecard->projection($kpi->measurement, $chosen);
+        $periods = $this->scorecard->timeline->yearPeriods($kpi->measurement->definition->frequency, $kpi->measurement->tenure, $this->scorecard->year->of($chosen));
+        if ($projection === null || $periods === []) {
+            return null;
+        }
+        $latest = $this->scorecard->timeline->latest($kpi->measurement->definition->frequency, $chosen);
+
+        return ProjectionResource::of(
+            $projection,
+            ProjectionPath::of($projection, $kpi->measurement, $this->scorecard->timeline, $chosen),
+            count(array_filter($periods, fn (Period $period): bool => $period->compareTo($latest) > 0)),
+            $periods[count($periods) - 1]->key(),
+            $kpi,
+        );
+    }
+
+    /** @return list<RuleLine> newest first */
+    private function rules(KpiFacts $kpi, NumberSetting $setting): array
+    {
+        $line = fn (bool $own): \Closure => fn (RuleSet $rule): RuleLine => new RuleLine($rule->from->key(), $own, RuleResource::of($rule, $setting));
+        $lines = [...array_map($line(true), $kpi->measurement->ownRules), ...array_map($line(false), $kpi->measurement->definition->rules)];
+        usort($lines, fn (RuleLine $one, RuleLine $other): int => [$other->from, $other->own] <=> [$one->from, $one->own]);
+
+        return $lines;
+    }
+
+    /**
+     * @param  array<int, string>  $wanted  codes of units by KPI-unit
+     * @param  array<int, KpiFacts>  $facts
+     * @param  KpiFacts|null  $driven  what they drive
+     * @return list<MeasuredLine>
+     */
+    private function lines(array $wanted, array $facts, Period $chosen, Span $span, ?KpiFacts $driven): array
+    {
+        $lines = [];
+        foreach ($wanted as $id => $unit) {
+            $kpi = $facts[$id];
+            $lines[] = MeasuredLine::of(
+                $kpi,
+                $unit,
+                $this->scorecard->assess($kpi->measurement, $chosen, $span),
+                $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
+                $this->scorecard->timeline->latest($kpi->measurement->definition->frequency, $chosen),
+                $driven === null ? null : $this->together($driven, $kpi, $chosen),
+            );
+        }
+
+        return $lines;
+    }
+
+    /** How closely two KPIs of one frequency have moved together over the last periods. */
+    private function together(KpiFacts $one, KpiFacts $other, Period $chosen): ?float
+    {
+        $frequency = $one->measurement->definition->frequency;
+        if ($frequency !== $other->measurement->definition->frequency) {
+            return null;
+        }
+        $series = fn (KpiFacts $kpi): array => array_filter(array_combine(
+            array_map(fn (Period $period): string => $period->key(), $this->periodsBack($frequency, $chosen)),
+            array_map($kpi->measurement->actuals->float(...), $this->periodsBack($frequency, $chosen)),
+        ), is_float(...));
+
+        return Correlation::pearson($series($one), $series($other));
+    }
+
+    /** @return list<Period> */
+    private function periodsBack(Frequency $frequency, Period $chosen): array
+    {
+        return $this->scorecard->timeline->upTo($this->scorecard->timeline->latest($frequency, $chosen), self::TOGETHER);
+    }
+
+    /** @return array{drivers: array<int, string>, places: array<int, string>} what the person sees of them: codes of units by KPI-unit */
+    private function related(KpiUnit $measured, User $user): array
+    {
+        $related = ['drivers' => [], 'places' => []];
+        $rows = $this->database->table('kpi_unit')
+            ->leftJoin('kpi_drivers', fn ($join) => $join->on('kpi_drivers.driver_id', '=', 'kpi_unit.kpi_id')->where('kpi_drivers.kpi_id', $measured->kpi_id))
+            ->where(fn ($query) => $query->where('kpi_unit.kpi_id', $measured->kpi_id)->orWhereNotNull('kpi_drivers.kpi_id'))
+            ->where('kpi_unit.id', '<>', $measured->id)
+            ->orderBy('kpi_drivers.position')->orderBy('kpi_unit.id')
+            ->get(['kpi_unit.id', 'kpi_unit.unit_id', 'kpi_unit.owner_id', 'kpi_unit.kpi_id', 'kpi_drivers.kpi_id as drives']);
+        $drivers = [];
+        foreach ($rows as $row) {
+            if (! $this->rights->maySee($user, $row->unit_id, $row->owner_id)) {
+                continue;
+            }
+            $unit = $this->organisation->unit($row->unit_id);
+            if ($row->drives === null) {
+                $related['places'][$row->id] = $unit->code;
+            } elseif ($row->unit_id === $measured->unit_id || ! isset($drivers[$row->kpi_id])) {
+                // A driver is told where the KPI itself is measured, or else where it is measured first.
+                unset($related['drivers'][$drivers[$row->kpi_id] ?? 0]);
+                $drivers[$row->kpi_id] = $row->id;
+                $related['drivers'][$row->id] = $unit->code;
+            }
+        }
+
+        return $related;
+    }
+
+    private function about(int $measured): stdClass
+    {
+        return $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
+            ->leftJoin('objectives', 'objectives.id', '=', 'kpis.objective_id')
+            ->where('kpi_unit.id', $measured)->first(['objectives.name as objective', 'kpis.source'])
+            ?? throw new \LogicException('A KPI-unit that was found is there.');
+    }
+}

@@ -1,0 +1,23 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'What deserves attention in a unit and below it, the most serious first.')]
+final readonly class ExceptionsPage
+{
+    /**
+     * @param  list<ExceptionItem>  $items
+     * @param  list<GoodNews>  $goodNews
+     * @param  list<ActionResource>  $overdue
+     */
+    public function __construct(
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ExceptionItem'))] public array $items,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/GoodNews'))] public array $goodNews,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'actions that should have been done by today')] public array $overdue,
+        #[OA\Property(description: 'how many were looked at')] public int $judged,
+    ) {}
+}

@@ -1,0 +1,45 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use App\Figures\KpiFacts;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Status\Status;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A KPI in a unit, told in one line beside another.')]
+final readonly class MeasuredLine
+{
+    /** @param  list<WakePoint>  $wake */
+    private function __construct(
+        #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $measure,
+        #[OA\Property(description: 'code of the unit')] public string $unit,
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property] public ?Shown $actual,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
+        #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
+        #[OA\Property(description: 'of a driver: how closely the two have moved together, −1 to 1')] public ?float $together,
+    ) {}
+
+    public static function of(KpiFacts $kpi, string $unit, Assessment $assessed, Status $monthStatus, Period $latest, ?float $together = null): self
+    {
+        return new self(
+            $kpi->id,
+            $kpi->code,
+            $kpi->name,
+            $kpi->measurement->definition->measure,
+            $unit,
+            $assessed->status->value,
+            Shown::of($assessed->figures->actual, $kpi),
+            WakePoint::upTo($kpi, $latest),
+            $monthStatus->value,
+            $together,
+        );
+    }
+}

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { ApiError, api, read, type Schemas } from '@/api/client';
+import { useQueryClient } from '@tanstack/vue-query';
+import { onMounted, reactive, ref, useId, useTemplateRef } from 'vue';
+
+/** Agrees an action, or follows one up. */
+const props = defineProps<{ measured: number; period: string; action?: Schemas['Action'] }>();
+const emit = defineEmits<{ done: [] }>();
+
+const queries = useQueryClient();
+const id = useId();
+const first = useTemplateRef<HTMLTextAreaElement>('first');
+onMounted(() => first.value?.focus());
+
+const draft = reactive({
+    what: props.action?.what ?? '',
+    who: props.action?.who ?? '',
+    due: props.action?.due ?? '',
+    state: props.action?.state ?? 'open',
+    outcome: props.action?.outcome ?? '',
+});
+const errors = ref<Record<string, string>>({});
+const trouble = ref('');
+const busy = ref(false);
+const STATES = { open: 'open', done: 'done', dropped: 'dropped' } as const;
+
+async function save(): Promise<void> {
+    busy.value = true;
+    errors.value = {};
+    trouble.value = '';
+    const body = { ...draft, version: props.action?.version ?? 0 };
+    try {
+        await read(
+            props.action === undefined
+                ? api.POST('/api/measured/{measured}/actions/{period}', {
+                      params: { path: { measured: props.measured, period: props.period } },
+                      body,
+                  })
+                : api.PUT('/api/actions/{action}', { params: { path: { action: props.action.id } }, body }),
+        );
+        await Promise.all(
+            ['kpi-page', 'exceptions', 'scorecard'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
+        );
+        emit('done');
+    } catch (reason) {
+        if (!(reason instanceof ApiError)) {
+            throw reason;
+        }
+        errors.value = Object.fromEntries(
+            Object.entries(reason.fields).map(([pointer, words]) => [pointer.replace('/', ''), words]),
+        );
+        trouble.value = Object.keys(errors.value).length > 0 ? '' : `${reason.detail} What you typed is kept.`;
+    } finally {
+        busy.value = false;
+    }
+}
+</script>
+
+<template>
+    <form
+        class="grid max-w-[680px] gap-x-4 gap-y-2 rounded-[3px] border border-rule bg-sheet p-4 text-[14.5px] md:grid-cols-[1fr_150px]"
+        novalidate
+        @submit.prevent="save"
+    >
+        <label class="md:col-span-2" :for="`${id}-what`"
+            >What is to be done
+            <textarea
+                :id="`${id}-what`"
+                ref="first"
+                v-model="draft.what"
+                rows="2"
+                class="field mt-1 block w-full"
+                :aria-invalid="'what' in errors"
+                :aria-describedby="`${id}-what-error`"
+            />
+            <span :id="`${id}-what-error`" class="error">{{ errors.what }}</span>
+        </label>
+        <label :for="`${id}-who`"
+            >Who
+            <input
+                :id="`${id}-who`"
+                v-model="draft.who"
+                class="field mt-1 block w-full"
+                autocomplete="off"
+                :aria-invalid="'who' in errors"
+                :aria-describedby="`${id}-who-error`"
+            />
+            <span :id="`${id}-who-error`" class="error">{{ errors.who }}</span>
+        </label>
+        <label :for="`${id}-due`"
+            >By when
+            <input
+                :id="`${id}-due`"
+                v-model="draft.due"
+                type="date"
+                class="field mt-1 block w-full"
+                :aria-invalid="'due' in errors"
+                :aria-describedby="`${id}-due-error`"
+            />
+            <span :id="`${id}-due-error`" class="error">{{ errors.due }}</span>
+        </label>
+        <template v-if="action">
+            <fieldset class="flex gap-4 md:col-span-2">
+                <legend class="sr-only">State</legend>
+                <label v-for="(name, state) in STATES" :key="state" class="flex items-center gap-1.5">
+                    <input
+                        v-model="draft.state"
+                        type="radio"
+                        :name="`${id}-state`"
+                        :value="state"
+                        class="accent-brass"
+                    />
+                    {{ name }}
+                </label>
+            </fieldset>
+            <label v-if="draft.state !== 'open' || draft.outcome" class="md:col-span-2" :for="`${id}-outcome`"
+                >{{ draft.state === 'dropped' ? 'Why it is dropped' : 'What came of it' }}
+                <textarea
+                    :id="`${id}-outcome`"
+                    v-model="draft.outcome"
+                    rows="2"
+                    class="field mt-1 block w-full"
+                    :aria-invalid="'outcome' in errors"
+                    :aria-describedby="`${id}-outcome-error`"
+                />
+                <span :id="`${id}-outcome-error`" class="error">{{ errors.outcome }}</span>
+            </label>
+        </template>
+        <div class="flex items-center gap-3 md:col-span-2">
+            <button class="button" :disabled="busy">{{ action ? 'Keep' : 'Agree' }}</button>
+            <button type="button" class="button button-quiet" @click="emit('done')">Cancel</button>
+            <span class="error" role="alert">{{ trouble }}</span>
+        </div>
+    </form>
+</template>

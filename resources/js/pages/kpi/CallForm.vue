@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { ApiError, api, read, type Schemas } from '@/api/client';
+import Needle from '@/components/Needle.vue';
+import { useView } from '@/composables/useView';
+import { useQueryClient } from '@tanstack/vue-query';
+import { ref, useId } from 'vue';
+
+/** A person's call over the computed status of the month or of the year to date, with its reason. */
+const props = defineProps<{ page: Schemas['KpiPage'] }>();
+const emit = defineEmits<{ done: [] }>();
+
+const { period } = useView();
+const queries = useQueryClient();
+const id = useId();
+const COLOURS = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
+const span = ref<'month' | 'yearToDate'>('month');
+const status = ref<keyof typeof COLOURS>(props.page.month.status === 'green' ? 'amber' : 'green');
+const reason = ref(props.page.month.call ?? '');
+const error = ref('');
+const busy = ref(false);
+
+async function send(as: keyof typeof COLOURS | 'none'): Promise<void> {
+    busy.value = true;
+    error.value = '';
+    try {
+        await read(
+            api.PUT('/api/measured/{measured}/call', {
+                params: { path: { measured: props.page.id }, query: { period: period.value, span: span.value } },
+                body: { status: as, reason: as === 'none' ? '' : reason.value },
+            }),
+        );
+        await Promise.all(
+            ['kpi-page', 'exceptions', 'scorecard', 'ribbon', 'row', 'matrix'].map((key) =>
+                queries.invalidateQueries({ queryKey: [key] }),
+            ),
+        );
+        emit('done');
+    } catch (problem) {
+        if (!(problem instanceof ApiError)) {
+            throw problem;
+        }
+        error.value = Object.values(problem.fields)[0] ?? `${problem.detail} What you typed is kept.`;
+    } finally {
+        busy.value = false;
+    }
+}
+</script>
+
+<template>
+    <form
+        class="max-w-[680px] rounded-[3px] border border-rule bg-sheet p-4 text-[14.5px]"
+        @submit.prevent="send(status)"
+    >
+        <p class="mb-2 text-ink-soft">
+            The computed status stays visible beside it; roll-ups use the call, and it lapses when the figure changes.
+        </p>
+        <div class="flex flex-wrap items-center gap-x-6 gap-y-2">
+            <label class="flex items-center gap-2"
+                >For
+                <select v-model="span" class="field">
+                    <option value="month">the month</option>
+                    <option value="yearToDate">the year to date</option>
+                </select>
+            </label>
+            <fieldset class="flex gap-4">
+                <legend class="sr-only">Status</legend>
+                <label v-for="(words, colour) in COLOURS" :key="colour" class="flex items-center gap-1.5">
+                    <input v-model="status" type="radio" :name="`${id}-status`" :value="colour" class="accent-brass" />
+                    <Needle :status="colour" size="s" decorative /> {{ words }}
+                </label>
+            </fieldset>
+        </div>
+        <label class="mt-2 block" :for="`${id}-reason`"
+            >Because
+            <textarea
+                :id="`${id}-reason`"
+                v-model="reason"
+                rows="2"
+                class="field mt-1 block w-full"
+                :aria-invalid="error !== ''"
+                :aria-describedby="`${id}-error`"
+            />
+        </label>
+        <p :id="`${id}-error`" class="error" role="alert">{{ error }}</p>
+        <div class="mt-2 flex gap-3">
+            <button class="button" :disabled="busy">Call it</button>
+            <button
+                v-if="page.month.call !== null || page.yearToDate.call !== null"
+                type="button"
+                class="button button-quiet"
+                :disabled="busy"
+                @click="send('none')"
+            >
+                Take the call back
+            </button>
+            <button type="button" class="button button-quiet" @click="emit('done')">Cancel</button>
+        </div>
+    </form>
+</template>

@@ -1,0 +1,670 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client';
+import { useNumbers } from '@/composables/useNumbers';
+import { dayAndMonth, periodWords, shortMonth } from '@/composables/usePeriods';
+import { useElementSize } from '@vueuse/core';
+import { computed, ref, useTemplateRef, watch } from 'vue';
+import { number, runs, spread, stretches, ticks, type Layers, type Mode, type Point } from './chart';
+
+/** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
+const props = defineProps<{
+    page: Schemas['KpiPage'];
+    points: readonly Point[];
+    mode: Mode;
+    layers: Layers;
+    /** the point that is looked at */
+    chosen: string;
+}>();
+
+const HEIGHT = 330;
+const EDGE = { left: 52, right: 16, top: 12, bottom: 46 };
+const DOTS = {
+    green: 'fill-green',
+    amber: 'fill-amber',
+    red: 'fill-red',
+    'not-judged': 'fill-hollow',
+    'no-data': 'fill-hollow',
+};
+const TEXTS = { green: 'fill-green', amber: 'fill-amber-text', red: 'fill-red-text' } as Record<string, string>;
+
+const { figure, signed, plain, percent, unitOf } = useNumbers();
+const frame = useTemplateRef<HTMLElement>('frame');
+const svg = useTemplateRef<SVGSVGElement>('svg');
+defineExpose({ svg });
+const { width: measured } = useElementSize(frame);
+const width = computed(() => Math.max(320, Math.round(measured.value) || 900));
+const inside = computed(() => width.value - EDGE.left - EDGE.right);
+
+const at = computed(() => props.points.findIndex(({ period }) => period === props.chosen));
+const read = ref<number | null>(null);
+watch(
+    () => [props.mode, props.points],
+    () => (read.value = null),
+);
+
+const column = computed(() => inside.value / Math.max(1, props.points.length));
+const x = (index: number): number => EDGE.left + (index + 0.5) * column.value;
+const indexOf = computed(() => new Map(props.points.map(({ period }, index) => [period, index])));
+
+const actuals = computed(() => props.points.map((point) => number(point.actual?.exact)));
+const targets = computed(() => props.points.map((point) => number(point.target?.exact)));
+const uppers = computed(() => props.points.map((point) => number(point.upper?.exact)));
+const priors = computed(() => props.points.map((point) => (props.layers.prior ? number(point.prior?.exact) : null)));
+const averages = computed(() =>
+    props.points.map((point) => (props.layers.average && props.mode === 'months' ? number(point.average) : null)),
+);
+const trend = computed(() => {
+    const line = props.page.trend;
+    const from = indexOf.value.get(line?.from ?? '');
+    return line === null || from === undefined || at.value < 0 || !props.layers.trend || props.mode !== 'months'
+        ? null
+        : { from, to: at.value, start: line.start, end: line.end };
+});
+const control = computed(() =>
+    props.layers.control && props.mode === 'months' && props.page.control !== null ? props.page.control : null,
+);
+
+/** From the last figure to the year end. A total for the year lies on the scale only where it is gathered. */
+const projected = computed(() => {
+    const { projection, accumulation } = props.page;
+    const start =
+        props.mode === 'gathered'
+            ? at.value
+            : actuals.value.findLastIndex((value, index) => value !== null && index <= at.value);
+    const first = actuals.value[start];
+    if (
+        !props.layers.projection ||
+        projection === null ||
+        first === null ||
+        first === undefined ||
+        props.mode === 'quarters'
+    ) {
+        return null;
+    }
+    const end = props.mode === 'gathered' ? props.points.length - 1 : indexOf.value.get(projection.end);
+    const value = number(projection.value?.exact);
+    const path =
+        props.mode === 'months'
+            ? projection.path.flatMap(({ period, figure: text }) => {
+                  const index = indexOf.value.get(period);
+                  return index === undefined ? [] : [{ at: index, value: Number(text) }];
+              })
+            : [];
+    const reach =
+        path.length > 0
+            ? path
+            : value !== null &&
+                end !== undefined &&
+                end > start &&
+                (props.mode === 'gathered' || accumulation !== 'sum')
+              ? [{ at: end, value }]
+              : [];
+    return reach.length === 0 ? null : [{ at: start, value: first }, ...reach];
+});
+
+const scale = computed(() => {
+    const shown = [
+        ...actuals.value,
+        ...targets.value,
+        ...uppers.value,
+        ...priors.value,
+        ...averages.value,
+        ...(projected.value ?? []).map(({ value }) => value),
+        ...(trend.value === null ? [] : [trend.value.start, trend.value.end]),
+        ...(control.value === null ? [] : [control.value.lower, control.value.upper]),
+    ].filter((value) => value !== null);
+    if (shown.length === 0) {
+        return { low: 0, high: 1, ticks: [] };
+    }
+    let low = Math.min(...shown);
+    let high = Math.max(...shown);
+    // The ends of the zones are shown where they are near: a limit far away would flatten the course.
+    const spread = high - low || Math.abs(high) || 1;
+    const ends = props.layers.zones
+        ? props.points.flatMap(({ zones }) =>
+              zones === null ? [] : [zones.green, zones.amber, zones.greenLow, zones.amberLow].map(number),
+          )
+        : [];
+    ends.forEach((end) => {
+        if (end !== null && end > low - spread / 2 && end < high + spread / 2) {
+            low = Math.min(low, end);
+            high = Math.max(high, end);
+        }
+    });
+    const room = (high - low || Math.abs(high) || 1) * 0.07;
+    // What is never below nothing does not get a scale that is.
+    const steps = ticks(low >= 0 && low - room < 0 ? 0 : low - room, high + room);
+    return { low: steps[0] ?? 0, high: steps.at(-1) ?? 1, ticks: steps };
+});
+const bottom = HEIGHT - EDGE.bottom;
+const y = (value: number): number =>
+    bottom - ((value - scale.value.low) / (scale.value.high - scale.value.low || 1)) * (bottom - EDGE.top);
+const held = (value: number): number => Math.max(EDGE.top, Math.min(bottom, y(value)));
+
+const line = (run: { at: number; value: number }[]): string =>
+    run.map((each) => `${x(each.at).toFixed(1)},${y(each.value).toFixed(1)}`).join(' ');
+
+/** Rectangles of one colour over the periods in which the limits stayed the same. */
+const zones = computed(() =>
+    !props.layers.zones
+        ? []
+        : runs(props.points, (one, other) => JSON.stringify(one.zones) === JSON.stringify(other.zones)).flatMap(
+              ({ from, to, item }) => {
+                  if (item.zones === null) {
+                      return [];
+                  }
+                  const left = EDGE.left + from * column.value;
+                  const wide = (to - from + 1) * column.value;
+                  const [green, amber] = [held(Number(item.zones.green)), held(Number(item.zones.amber))];
+                  const part = (one: number, other: number, tone: string) => ({
+                      x: left,
+                      width: wide,
+                      y: Math.min(one, other),
+                      height: Math.abs(one - other),
+                      tone,
+                  });
+                  if (item.zones.greenLow !== null && item.zones.amberLow !== null) {
+                      const [greenLow, amberLow] = [
+                          held(Number(item.zones.greenLow)),
+                          held(Number(item.zones.amberLow)),
+                      ];
+                      return [
+                          part(EDGE.top, amber, 'fill-red-zone'),
+                          part(amber, green, 'fill-amber-zone'),
+                          part(green, greenLow, 'fill-green-zone'),
+                          part(greenLow, amberLow, 'fill-amber-zone'),
+                          part(amberLow, bottom, 'fill-red-zone'),
+                      ];
+                  }
+                  const [good, bad] = item.zones.higherIsBetter ? [EDGE.top, bottom] : [bottom, EDGE.top];
+                  return [
+                      part(good, green, 'fill-green-zone'),
+                      part(green, amber, 'fill-amber-zone'),
+                      part(amber, bad, 'fill-red-zone'),
+                  ];
+              },
+          ),
+);
+
+/** A target holds for the whole of its period: steps, not a slope. */
+const steps = computed(() =>
+    [targets.value, uppers.value].flatMap((values) =>
+        stretches(values).map((run) =>
+            run
+                .flatMap(({ at: index, value }) => {
+                    const left = EDGE.left + index * column.value;
+                    return [
+                        `${left.toFixed(1)},${y(value).toFixed(1)}`,
+                        `${(left + column.value).toFixed(1)},${y(value).toFixed(1)}`,
+                    ];
+                })
+                .join(' '),
+        ),
+    ),
+);
+
+const label = (point: Point, index: number): string => {
+    const { period } = point;
+    if (props.mode === 'quarters') {
+        return `to ${shortMonth(period)}`;
+    }
+    if (period.includes('W')) {
+        return period.slice(5);
+    }
+    return period.startsWith('FY') ? period.slice(period.includes('-') ? 7 : 2) : index >= 0 ? shortMonth(period) : '';
+};
+const year = (period: string): string => (period.startsWith('FY') ? period.slice(2, 6) : period.slice(0, 4));
+/** Every label where there is room, otherwise every so many; the one looked at always. */
+const every = computed(() => Math.max(1, Math.ceil(34 / column.value)));
+const months = computed(() =>
+    props.points.map((point, index) => ({
+        text:
+            index === at.value ||
+            (index % every.value === at.value % every.value && Math.abs(index - at.value) >= every.value)
+                ? label(point, index)
+                : '',
+        year: year(point.period) === year(props.points[index - 1]?.period ?? '') ? '' : year(point.period),
+    })),
+);
+
+const marks = computed(() => {
+    if (props.mode !== 'months') {
+        return [];
+    }
+    const found: { at: number; kind: 'note' | 'action' | 'rule'; words: string }[] = [];
+    const put = (period: string, kind: 'note' | 'action' | 'rule', words: string): void => {
+        const index = indexOf.value.get(period) ?? props.points.findIndex((point) => point.period >= period);
+        if (index >= 0) {
+            found.push({ at: index, kind, words });
+        }
+    };
+    props.page.notes.forEach((note) => indexOf.value.has(note.period) && put(note.period, 'note', note.text));
+    props.page.actions.forEach(
+        (action) => indexOf.value.has(action.period) && put(action.period, 'action', action.what),
+    );
+    props.page.rules.forEach((rule) => {
+        if (rule.from > (props.points[0]?.period ?? '')) {
+            put(rule.from, 'rule', 'limits changed');
+        }
+    });
+    return found;
+});
+
+/** Signals are told above the point, whatever their number. */
+const signals = computed(() => {
+    const by = new Map<number, string[]>();
+    control.value?.signals.forEach(({ period, words }) => {
+        const index = indexOf.value.get(period);
+        if (index !== undefined) {
+            by.set(index, [...(by.get(index) ?? []), words]);
+        }
+    });
+    return by;
+});
+
+const labels = computed(() => {
+    const found: { x: number; y: number; text: string; look: string; anchor: string }[] = [];
+    const right = width.value - EDGE.right - 4;
+    const last = targets.value.findLastIndex((value) => value !== null);
+    const target = props.points[last]?.target;
+    if (target) {
+        found.push({
+            x: right,
+            y: y(Number(target.exact)) + 15,
+            text: props.points[last]?.upper
+                ? `band ${figure(target)} to ${figure(props.points[last].upper)}`
+                : `target ${figure(target)}`,
+            look: 'fill-ink font-semibold',
+            anchor: 'end',
+        });
+    }
+    const end = projected.value?.at(-1);
+    const { projection } = props.page;
+    if (end !== undefined && projection?.value) {
+        found.push({
+            x: right,
+            y: y(end.value) - 10,
+            text: `year end about ${figure(projection.value, props.page.measure)}`,
+            look: `font-semibold ${TEXTS[projection.status] ?? 'fill-ink-soft'}`,
+            anchor: 'end',
+        });
+    }
+    if (control.value !== null) {
+        found.push(
+            {
+                x: right,
+                y: y(control.value.upper) - 5,
+                text: `upper control limit ${plain(control.value.upper)}`,
+                look: 'fill-ink-soft',
+                anchor: 'end',
+            },
+            {
+                x: right,
+                y: y(control.value.lower) + 13,
+                text: `lower control limit ${plain(control.value.lower)}`,
+                look: 'fill-ink-soft',
+                anchor: 'end',
+            },
+        );
+    }
+    return spread(found, 15, EDGE.top + 11, bottom - 4);
+});
+const priorLabel = computed(() => {
+    const index = priors.value.findLastIndex((value, each) => value !== null && each <= Math.max(0, at.value - 3));
+    const value = priors.value[index];
+    if (index < 0 || value === null || value === undefined) {
+        return null;
+    }
+    // On the side of the line where the actual is not.
+    const above = (actuals.value[index] ?? -Infinity) < value;
+    return { x: x(index), y: y(value) + (above ? -8 : 16) };
+});
+
+const shown = computed(() => {
+    const index = read.value;
+    const point = index === null ? undefined : props.points[index];
+    return index === null || point === undefined ? null : { index, point };
+});
+const LOOKED_BACK = { months: 'last year', gathered: 'last year', quarters: 'last year' } as const;
+const name = (point: Point): string => {
+    const month = point.period;
+    return props.mode === 'gathered'
+        ? `Year to date, ${periodWords(month)}`
+        : props.mode === 'quarters'
+          ? `Quarter to ${periodWords(month)}`
+          : periodWords(month).replace(/^./, (first) => first.toUpperCase());
+};
+const WORDS: Record<string, string> = {
+    green: 'on course',
+    amber: 'drifting',
+    red: 'off course',
+    'not-judged': 'not judged',
+    'no-data': 'no reading',
+};
+const lines = (point: Point, index: number): { name: string; value: string }[] =>
+    [
+        {
+            name: WORDS[point.status] ?? '',
+            value: point.actual ? `${figure(point.actual, props.page.measure)} ${unitOf(props.page.measure)}` : '',
+        },
+        {
+            name: 'target',
+            value: point.target
+                ? point.upper
+                    ? `${figure(point.target)} to ${figure(point.upper)}`
+                    : figure(point.target, props.page.measure)
+                : '',
+        },
+        {
+            name: 'to target',
+            value: point.variance
+                ? `${signed(point.variance.difference)}${point.variance.percent && !point.variance.points ? ` (${percent(point.variance.percent)})` : ''}`
+                : '',
+        },
+        {
+            name: LOOKED_BACK[props.mode],
+            value: point.prior && props.layers.prior ? figure(point.prior, props.page.measure) : '',
+        },
+        { name: 'as of', value: point.asOf ? dayAndMonth(point.asOf) : '' },
+        { name: 'signal', value: (signals.value.get(index) ?? []).join('; ') },
+    ].filter(({ value }, place) => value.trim() !== '' || place === 0);
+const said = computed(() =>
+    shown.value === null
+        ? 'Arrow keys read the points'
+        : `${name(shown.value.point)}: ${lines(shown.value.point, shown.value.index)
+              .map((each) => `${each.name} ${each.value}`)
+              .join(', ')}`,
+);
+
+function onKey(event: KeyboardEvent): void {
+    const last = props.points.length - 1;
+    const from = read.value ?? (at.value < 0 ? last : at.value);
+    const to = {
+        ArrowLeft: from - (read.value === null ? 0 : 1),
+        ArrowRight: from + (read.value === null ? 0 : 1),
+        Home: 0,
+        End: last,
+    }[event.key];
+    if (to !== undefined) {
+        event.preventDefault();
+        read.value = Math.max(0, Math.min(last, to));
+    } else if (event.key === 'Escape') {
+        read.value = null;
+    }
+}
+
+function onPointer(event: PointerEvent): void {
+    const box = svg.value?.getBoundingClientRect();
+    if (box !== undefined) {
+        const index = Math.floor((event.clientX - box.left - EDGE.left) / column.value);
+        read.value = index >= 0 && index < props.points.length ? index : null;
+    }
+}
+
+/** Where the reading of a point stands: beside it, on the side with room. */
+const beside = computed(() => {
+    if (shown.value === null) {
+        return {};
+    }
+    const place = x(shown.value.index);
+    return place < width.value / 2 ? { left: `${place + 16}px` } : { right: `${width.value - place + 16}px` };
+});
+const tick = (value: number): string => plain(value);
+</script>
+
+<template>
+    <div ref="frame" class="relative" @pointermove="onPointer" @pointerleave="read = null">
+        <div
+            class="absolute inset-0 rounded-[3px]"
+            role="slider"
+            tabindex="0"
+            aria-label="Points of the chart"
+            aria-valuemin="0"
+            :aria-valuemax="points.length - 1"
+            :aria-valuenow="read ?? Math.max(0, at)"
+            :aria-valuetext="said"
+            @keydown="onKey"
+            @blur="read = null"
+        />
+        <svg
+            ref="svg"
+            :viewBox="`0 0 ${width} ${HEIGHT}`"
+            :width="width"
+            :height="HEIGHT"
+            class="pointer-events-none block w-full text-[13px]"
+            aria-hidden="true"
+        >
+            <g opacity="0.62">
+                <rect
+                    v-for="(zone, index) in zones"
+                    :key="index"
+                    :x="zone.x"
+                    :y="zone.y"
+                    :width="zone.width"
+                    :height="zone.height"
+                    :class="zone.tone"
+                    shape-rendering="crispEdges"
+                />
+            </g>
+            <rect
+                v-if="at >= 0"
+                :x="EDGE.left + at * column"
+                :y="EDGE.top"
+                :width="column"
+                :height="bottom - EDGE.top"
+                class="fill-sheet"
+                opacity="0.6"
+            />
+            <g v-for="value in scale.ticks" :key="value">
+                <line
+                    :x1="EDGE.left"
+                    :x2="width - EDGE.right"
+                    :y1="y(value)"
+                    :y2="y(value)"
+                    :class="layers.zones && zones.length > 0 ? 'stroke-paper' : 'stroke-rule-soft'"
+                />
+                <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end" class="fill-ink-faint">
+                    {{ tick(value) }}
+                </text>
+            </g>
+            <g v-for="(month, index) in months" :key="`m${index}`" text-anchor="middle">
+                <text :x="x(index)" :y="bottom + 18" :class="index === at ? 'fill-ink font-bold' : 'fill-ink-soft'">
+                    {{ month.text }}
+                </text>
+                <text :x="x(index)" :y="bottom + 34" class="fill-ink-faint text-[12px]">{{ month.year }}</text>
+            </g>
+            <g v-for="mark in marks.filter(({ kind }) => kind === 'rule')" :key="`r${mark.at}`">
+                <line
+                    :x1="EDGE.left + mark.at * column"
+                    :x2="EDGE.left + mark.at * column"
+                    :y1="EDGE.top"
+                    :y2="bottom"
+                    class="stroke-brass"
+                    stroke-dasharray="2 3"
+                />
+                <text :x="EDGE.left + mark.at * column + 4" :y="EDGE.top + 11" class="fill-brass text-[12px]">
+                    {{ mark.words }}
+                </text>
+            </g>
+            <template v-if="control">
+                <line
+                    v-for="limit in [control.upper, control.lower]"
+                    :key="limit"
+                    :x1="EDGE.left"
+                    :x2="width - EDGE.right"
+                    :y1="y(limit)"
+                    :y2="y(limit)"
+                    class="stroke-ink-soft"
+                    stroke-dasharray="7 3 1.5 3"
+                />
+                <line
+                    :x1="EDGE.left"
+                    :x2="width - EDGE.right"
+                    :y1="y(control.centre)"
+                    :y2="y(control.centre)"
+                    class="stroke-ink-soft"
+                    opacity="0.6"
+                />
+            </template>
+            <polyline
+                v-for="(run, index) in stretches(priors)"
+                :key="`p${index}`"
+                :points="line(run)"
+                class="fill-none stroke-hollow"
+                stroke-width="1.4"
+                stroke-dasharray="5 3"
+            />
+            <text
+                v-if="priorLabel && points.length > 1"
+                :x="priorLabel.x"
+                :y="priorLabel.y"
+                text-anchor="middle"
+                class="fill-ink-soft text-[12.5px]"
+            >
+                last year
+            </text>
+            <polyline
+                v-for="(path, index) in steps"
+                :key="`t${index}`"
+                :points="path"
+                class="fill-none stroke-ink"
+                stroke-width="1.4"
+            />
+            <line
+                v-if="trend"
+                :x1="x(trend.from)"
+                :x2="x(trend.to)"
+                :y1="y(trend.start)"
+                :y2="y(trend.end)"
+                class="stroke-brass"
+                stroke-width="1.6"
+            />
+            <polyline
+                v-for="(run, index) in stretches(averages)"
+                :key="`a${index}`"
+                :points="line(run)"
+                class="fill-none stroke-line"
+                stroke-width="3"
+                opacity="0.45"
+                stroke-linejoin="round"
+            />
+            <polyline
+                v-if="projected"
+                :points="line(projected)"
+                class="fill-none"
+                :class="
+                    page.projection?.status === 'red'
+                        ? 'stroke-red'
+                        : page.projection?.status === 'amber'
+                          ? 'stroke-amber'
+                          : page.projection?.status === 'green'
+                            ? 'stroke-green'
+                            : 'stroke-hollow'
+                "
+                stroke-width="1.8"
+                stroke-dasharray="1.5 4"
+                stroke-linecap="round"
+            />
+            <polyline
+                v-for="(run, index) in stretches(actuals)"
+                :key="`l${index}`"
+                :points="line(run)"
+                class="fill-none stroke-ink"
+                stroke-width="2.2"
+                stroke-linejoin="round"
+            />
+            <template v-for="(value, index) in actuals" :key="`d${index}`">
+                <g v-if="value !== null">
+                    <path
+                        v-if="signals.has(index)"
+                        :d="`M${x(index) - 5},${y(value) - 17} h10 l-5,7z`"
+                        class="fill-ink"
+                    />
+                    <circle
+                        :cx="x(index)"
+                        :cy="y(value)"
+                        :r="index === at || index === read ? 6 : column < 14 ? 3 : 4.2"
+                        :class="DOTS[points[index]!.status]"
+                        class="stroke-paper"
+                        stroke-width="1.6"
+                    />
+                    <circle
+                        v-if="points[index]!.called"
+                        :cx="x(index)"
+                        :cy="y(value)"
+                        r="8.5"
+                        class="fill-none stroke-brass"
+                        stroke-width="1.4"
+                    />
+                    <text
+                        v-if="index === at && points[index]!.actual"
+                        :x="x(index)"
+                        :y="y(value) + (signals.has(index) ? -22 : -12)"
+                        text-anchor="middle"
+                        class="fill-ink stroke-paper text-[15px] font-bold"
+                        stroke-width="3"
+                        paint-order="stroke"
+                    >
+                        {{ figure(points[index]!.actual!, page.measure) }}
+                    </text>
+                </g>
+            </template>
+            <g v-for="(mark, index) in marks.filter(({ kind }) => kind !== 'rule')" :key="`k${index}`">
+                <path
+                    v-if="mark.kind === 'note'"
+                    :d="`M${x(mark.at) - 6},${bottom - 15} h12 v8 h-5.5 l-3,3 v-3 h-3.5z`"
+                    class="fill-brass-tint stroke-brass"
+                    stroke-width="1.1"
+                    stroke-linejoin="round"
+                />
+                <path
+                    v-else
+                    :d="`M${x(mark.at) - 4},${bottom - 19} v-12 h9 l-2.5,3.4 l2.5,3.4 h-9`"
+                    class="fill-brass-tint stroke-brass"
+                    stroke-width="1.1"
+                    stroke-linejoin="round"
+                />
+            </g>
+            <line
+                v-if="shown"
+                :x1="x(shown.index)"
+                :x2="x(shown.index)"
+                :y1="EDGE.top"
+                :y2="bottom"
+                class="stroke-ink"
+                opacity="0.35"
+            />
+            <text
+                v-for="each in labels"
+                :key="each.text"
+                :x="each.x"
+                :y="each.y"
+                :text-anchor="each.anchor"
+                class="stroke-paper"
+                :class="each.look"
+                stroke-width="3"
+                paint-order="stroke"
+            >
+                {{ each.text }}
+            </text>
+        </svg>
+        <div
+            v-if="shown"
+            class="pointer-events-none absolute top-6 z-10 min-w-[168px] rounded-[3px] border border-rule bg-sheet px-3 py-2 text-[13.5px] shadow-[0_3px_14px_rgb(0_0_0/.12)]"
+            :style="beside"
+        >
+            <p class="mb-1 font-serif text-[15px] font-semibold">{{ name(shown.point) }}</p>
+            <p v-for="each in lines(shown.point, shown.index)" :key="each.name" class="flex justify-between gap-4">
+                <span class="text-ink-soft">{{ each.name }}</span>
+                <b class="max-w-[230px] text-right font-semibold">{{ each.value }}</b>
+            </p>
+            <p
+                v-for="mark in marks.filter((each) => each.at === shown!.index && each.kind !== 'rule')"
+                :key="mark.words"
+                class="mt-1 line-clamp-3 max-w-[260px] border-t border-rule-soft pt-1 text-ink-soft"
+            >
+                {{ mark.words }}
+            </p>
+        </div>
+    </div>
+</template>

@@ -1,0 +1,448 @@
+<script setup lang="ts">
+import { ApiError, api, read, type Schemas } from '@/api/client';
+import Needle from '@/components/Needle.vue';
+import StateNote from '@/components/StateNote.vue';
+import Wake from '@/components/Wake.vue';
+import { useNumbers } from '@/composables/useNumbers';
+import { dayAndMonth, longMonth, periodWords, shortMonthAndYear } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
+import { ACCUMULATIONS } from '@/pages/register/words';
+import { keepPreviousData, useQuery } from '@tanstack/vue-query';
+import { useLocalStorage, useTitle } from '@vueuse/core';
+import { computed, ref, useTemplateRef, watch } from 'vue';
+import { useRoute } from 'vue-router';
+import ActionForm from './ActionForm.vue';
+import ActionLine from './ActionLine.vue';
+import CallForm from './CallForm.vue';
+import type { Layers, Mode } from './chart';
+import { asPng, asSvg } from './download';
+import KpiChart from './KpiChart.vue';
+import RuleHistory from './RuleHistory.vue';
+import WhatItSays from './WhatItSays.vue';
+import YearTable from './YearTable.vue';
+
+/** One KPI in one unit, complete. */
+const route = useRoute();
+const { unit, period, span, query } = useView();
+const { units } = useSession();
+const { figure, percent, signed, unitOf } = useNumbers();
+const code = computed(() => String(route.params.code));
+
+const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
+    queryKey: computed(() => ['kpi-page', unit.value.code, code.value, period.value, span.value]),
+    queryFn: () =>
+        read(
+            api.GET('/api/units/{unit}/kpis/{kpi}', {
+                params: {
+                    path: { unit: unit.value.code, kpi: code.value },
+                    query: { period: period.value, span: span.value },
+                },
+            }),
+        ),
+    placeholderData: keepPreviousData,
+    retry: false,
+});
+useTitle(computed(() => `${data.value?.name ?? code.value} · Kybernet`));
+
+const mode = ref<Mode>('months');
+const long = ref(false);
+const layers = useLocalStorage<Layers>('kybernet:chart', {
+    zones: true,
+    prior: true,
+    average: false,
+    trend: true,
+    control: false,
+    projection: true,
+});
+const LAYERS: { name: keyof Layers; words: string; only?: Mode[] }[] = [
+    { name: 'zones', words: 'zones' },
+    { name: 'prior', words: 'last year' },
+    { name: 'average', words: 'mean of 3', only: ['months'] },
+    { name: 'trend', words: 'trend', only: ['months'] },
+    { name: 'control', words: 'control limits', only: ['months'] },
+    { name: 'projection', words: 'to year end', only: ['months', 'gathered'] },
+];
+const offered = computed(() => LAYERS.filter(({ only }) => only === undefined || only.includes(mode.value)));
+
+const BACK = { week: 30, month: 11, quarter: 9, year: 9 };
+const MODES = computed<Partial<Record<Mode, string>>>(() => ({
+    months: { week: 'Weeks', month: 'Months', quarter: 'Quarters', year: 'Years' }[data.value?.frequency ?? 'month'],
+    ...(data.value?.frequency === 'year' || data.value?.kind === 'judged' ? {} : { gathered: 'Gathered' }),
+    ...(data.value?.frequency === 'week' || data.value?.frequency === 'month' ? { quarters: 'Quarters' } : {}),
+}));
+watch(MODES, (now) => {
+    if (!(mode.value in now)) {
+        mode.value = 'months';
+    }
+});
+const points = computed(() => {
+    const page = data.value;
+    if (page === undefined) {
+        return [];
+    }
+    if (mode.value === 'gathered') {
+        return page.gathered;
+    }
+    if (mode.value === 'quarters') {
+        const first = page.quarters.findIndex((point) => point.actual !== null);
+        return first < 0 ? [] : page.quarters.slice(first);
+    }
+    const at = page.history.findIndex((point) => point.period === page.latest);
+    const back = long.value ? page.history.length : BACK[page.frequency];
+    // Weeks to come are many, and say little: four of them stand for the year end.
+    const until = page.frequency === 'week' ? at + 5 : page.history.length;
+    return page.history.slice(Math.max(0, at - back), until);
+});
+/** The point that is looked at, as each way of drawing names it. */
+const chosen = computed(() => {
+    const page = data.value;
+    if (page === undefined || mode.value === 'months') {
+        return page?.latest ?? '';
+    }
+    return mode.value === 'gathered'
+        ? period.value
+        : (page.quarters.find((point) => point.period >= period.value)?.period ?? '');
+});
+
+const headlines = computed(() =>
+    data.value === undefined
+        ? []
+        : [data.value.month, data.value.yearToDate, ...(data.value.chosen === null ? [] : [data.value.chosen])].map(
+              (line) => ({
+                  ...line,
+                  title: {
+                      month: longMonth(period.value),
+                      yearToDate: 'year to date',
+                      quarter: 'quarter to date',
+                      rolling12: 'last 12 months',
+                  }[line.span],
+              }),
+          ),
+);
+const beside = (line: Schemas['Headline']): string =>
+    line.variance === null
+        ? ''
+        : line.variance.points || line.variance.percent === null
+          ? `${signed(line.variance.difference)}${line.variance.points ? ' points' : ''} to target`
+          : `${percent(line.variance.percent)} to target`;
+
+const POLARITIES = {
+    higher: 'Higher is better',
+    lower: 'Lower is better',
+    band: 'Best inside a band',
+    none: 'Only tracked',
+} as const;
+
+/** Everything that was said and done about it, the newest first. */
+const log = computed(() =>
+    (data.value?.notes ?? []).map((note) => ({
+        ...note,
+        when:
+            note.period.startsWith('FY') || note.period.includes('W')
+                ? periodWords(note.period)
+                : shortMonthAndYear(note.period),
+    })),
+);
+const allNotes = ref(false);
+const agreeing = ref(false);
+const calling = ref(false);
+watch(
+    () => [code.value, unit.value.code],
+    () => {
+        agreeing.value = calling.value = allNotes.value = false;
+    },
+);
+
+const chart = useTemplateRef('chart');
+const file = computed(() => `${code.value}-${unit.value.code}-${period.value}`);
+function download(kind: 'svg' | 'png'): void {
+    const svg = chart.value?.svg;
+    if (svg) {
+        const title = `${data.value?.name ?? ''}, ${unit.value.name}`;
+        if (kind === 'svg') {
+            asSvg(svg, title, file.value);
+        } else {
+            void asPng(svg, title, file.value);
+        }
+    }
+}
+
+const together = (value: number): string => {
+    const strength = Math.abs(value) < 0.3 ? 'hardly moves with it' : value > 0 ? 'moves with it' : 'moves against it';
+    return `${strength} ${value.toFixed(2).replace('-', '−')}`;
+};
+const unmeasured = computed(() => error.value instanceof ApiError && error.value.status === 404);
+</script>
+
+<template>
+    <StateNote v-if="isPending" loading />
+    <StateNote v-else-if="unmeasured" :title="`${code} is not measured in ${unit.name}`">
+        Choose another unit in the path above, or see
+        <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code }, query: query() }"
+            >where it is measured</RouterLink
+        >.
+    </StateNote>
+    <StateNote v-else-if="error && (!data || data.code !== code)" :error="error" @retry="refetch" />
+    <article v-else-if="data" :class="{ 'opacity-60': isPlaceholderData }" class="transition-opacity">
+        <header class="flex flex-wrap items-start gap-x-10 gap-y-3 border-b border-rule pb-3">
+            <div class="min-w-[260px] grow basis-[380px]">
+                <h1 class="text-[28px] leading-[1.15]">{{ data.name }}</h1>
+                <p class="mt-[5px] max-w-[44em] text-[15px] text-ink-soft">
+                    {{ data.purpose }} {{ POLARITIES[data.polarity]
+                    }}<template v-if="data.objective"
+                        >; serves <i>{{ data.objective }}</i></template
+                    >. <template v-if="data.owner">Owner: {{ data.owner }}.</template>
+                    <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code }, query: query() }"
+                        >How it is defined</RouterLink
+                    >
+                </p>
+            </div>
+            <div v-for="line in headlines" :key="line.span" class="flex max-w-[230px] gap-[11px]">
+                <Needle
+                    :status="line.status"
+                    :stretched="line.stretched"
+                    :called="line.call !== null"
+                    size="l"
+                    class="mt-[3px]"
+                />
+                <p class="leading-tight">
+                    <span
+                        v-if="line.actual"
+                        class="font-serif text-[26px] font-semibold whitespace-nowrap"
+                        :title="line.actual.exact"
+                        >{{ figure(line.actual, data.measure)
+                        }}<span class="ml-1 font-sans text-[15px] font-normal text-ink-faint">{{
+                            unitOf(data.measure)
+                        }}</span></span
+                    >
+                    <span v-else class="block pt-1 text-[16px] text-ink-soft">{{
+                        data.kind === 'judged' && line.status !== 'no-data' ? 'a person judged' : 'no reading'
+                    }}</span>
+                    <span class="block text-[13.5px] text-ink-soft">{{
+                        [line.title, beside(line)].filter(Boolean).join(' · ')
+                    }}</span>
+                    <span v-if="line.asOf" class="block text-[12.5px] text-amber-text"
+                        >as of {{ dayAndMonth(line.asOf) }}</span
+                    >
+                    <span
+                        v-if="line.call !== null"
+                        class="mt-0.5 flex items-center gap-1 text-[12.5px] text-ink-soft"
+                        :title="line.call"
+                        >called; computed <Needle :status="line.computed" size="s"
+                    /></span>
+                </p>
+            </div>
+        </header>
+
+        <div class="flex flex-wrap items-center gap-x-5 gap-y-1 py-[7px] text-[14.5px]">
+            <div class="flex gap-5" role="group" aria-label="Periods">
+                <button
+                    v-for="(words, each) in MODES"
+                    :key="each"
+                    type="button"
+                    class="tab"
+                    :aria-pressed="mode === each"
+                    @click="mode = each as Mode"
+                >
+                    {{ words }}
+                </button>
+            </div>
+            <button
+                v-if="mode === 'months'"
+                type="button"
+                class="quiet-link text-[14px] text-ink-soft"
+                @click="long = !long"
+            >
+                {{ long ? 'this year' : 'three years' }}
+            </button>
+            <div class="flex flex-wrap gap-x-4 lg:ml-auto" role="group" aria-label="Shown on the chart">
+                <button
+                    v-for="each in offered"
+                    :key="each.name"
+                    type="button"
+                    class="tab"
+                    :aria-pressed="layers[each.name]"
+                    @click="layers[each.name] = !layers[each.name]"
+                >
+                    {{ each.words }}
+                </button>
+            </div>
+        </div>
+        <KpiChart
+            v-if="data.kind !== 'judged'"
+            ref="chart"
+            :page="data"
+            :points="points"
+            :mode="mode"
+            :layers="layers"
+            :chosen="chosen"
+        />
+        <ol v-else class="flex flex-wrap gap-x-3 gap-y-2 border-y border-rule-soft py-5" aria-label="Colours given">
+            <li
+                v-for="point in points.filter((each) => each.period <= data!.latest)"
+                :key="point.period"
+                class="w-[58px] text-center text-[12.5px] text-ink-soft"
+            >
+                <Needle :status="point.status" :size="point.period === data.latest ? 'l' : 'm'" />
+                <span class="mt-1 block">{{ shortMonthAndYear(point.period) }}</span>
+            </li>
+        </ol>
+        <p v-if="data.kind !== 'judged'" class="text-right text-[13px] text-ink-soft">
+            Keep the chart as <button type="button" class="quiet-link" @click="download('svg')">SVG</button> or
+            <button type="button" class="quiet-link" @click="download('png')">PNG</button>
+        </p>
+
+        <div class="mt-3 grid gap-x-9 gap-y-6 border-t border-rule pt-3 lg:grid-cols-[minmax(0,1fr)_330px]">
+            <section aria-labelledby="says">
+                <h2 id="says" class="mb-1 text-[18px]">What it says</h2>
+                <WhatItSays :page="data" />
+                <p class="mt-1.5 max-w-[64em] text-[15px]">
+                    {{ data.month.reason }} <span class="text-ink-soft">{{ data.month.streak }}</span>
+                    <span v-if="data.kind !== 'judged'" class="text-ink-soft">
+                        Over a longer span: {{ ACCUMULATIONS[data.accumulation as keyof typeof ACCUMULATIONS] }}.</span
+                    >
+                </p>
+                <p class="mt-2 flex gap-4 text-[14px]">
+                    <button
+                        v-if="data.mine"
+                        type="button"
+                        class="quiet-link text-brass"
+                        :aria-expanded="agreeing"
+                        @click="agreeing = !agreeing"
+                    >
+                        Agree an action
+                    </button>
+                    <RouterLink v-if="data.mine" class="quiet-link text-brass" :to="{ name: 'logbook', query: query() }"
+                        >Write the note</RouterLink
+                    >
+                    <button
+                        v-if="data.mayCall && data.month.actual"
+                        type="button"
+                        class="quiet-link text-brass"
+                        :aria-expanded="calling"
+                        @click="calling = !calling"
+                    >
+                        Call the status
+                    </button>
+                </p>
+                <ActionForm
+                    v-if="agreeing"
+                    class="mt-2"
+                    :measured="data.id"
+                    :period="data.latest"
+                    @done="agreeing = false"
+                />
+                <CallForm v-if="calling" class="mt-2" :page="data" @done="calling = false" />
+                <div v-if="data.actions.length > 0" class="mt-3">
+                    <h3 class="text-[15.5px]">What is being done</h3>
+                    <ActionLine
+                        v-for="action in data.actions"
+                        :key="action.id"
+                        :action="action"
+                        class="border-t border-rule-soft py-2"
+                    />
+                </div>
+                <dl v-if="log.length > 0" class="mt-3 max-w-[70em]">
+                    <div
+                        v-for="note in allNotes ? log : log.slice(0, 4)"
+                        :key="note.period"
+                        class="flex gap-4 py-[3px]"
+                    >
+                        <dt class="w-[84px] shrink-0 text-ink-faint">{{ note.when }}</dt>
+                        <dd>
+                            {{ note.text }}
+                            <template v-if="note.outlook"
+                                ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}
+                            </template>
+                            <template v-if="note.doing"
+                                ><span class="text-ink-soft">Being done:</span> {{ note.doing }}
+                            </template>
+                            <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
+                        </dd>
+                    </div>
+                    <button
+                        v-if="log.length > 4"
+                        type="button"
+                        class="quiet-link mt-1 text-[13.5px] text-ink-soft"
+                        @click="allNotes = !allNotes"
+                    >
+                        {{ allNotes ? 'Fewer notes' : `All ${log.length} notes` }}
+                    </button>
+                </dl>
+                <p v-else class="mt-3 text-[14px] text-ink-faint">No notes in the last three years.</p>
+            </section>
+            <div class="space-y-6">
+                <section v-if="data.drivers.length > 0" aria-labelledby="feeds">
+                    <h2 id="feeds" class="mb-1 text-[18px]">What drives it</h2>
+                    <ul>
+                        <li
+                            v-for="driver in data.drivers"
+                            :key="driver.id"
+                            class="flex min-h-[33px] items-center gap-2.5 border-t border-rule-soft"
+                        >
+                            <Needle :status="driver.status" size="s" />
+                            <RouterLink
+                                class="min-w-0 grow truncate hover:text-brass"
+                                :to="{
+                                    name: 'course',
+                                    params: { code: driver.code },
+                                    query: query({ unit: driver.unit }),
+                                }"
+                                >{{ driver.name }}</RouterLink
+                            >
+                            <span
+                                class="shrink-0 text-[13px] text-ink-soft"
+                                title="Correlation over the last 24 periods"
+                                >{{
+                                    driver.together === null
+                                        ? driver.actual
+                                            ? figure(driver.actual, driver.measure)
+                                            : 'no reading'
+                                        : together(driver.together)
+                                }}</span
+                            >
+                        </li>
+                    </ul>
+                </section>
+                <section
+                    v-if="data.texts && (data.texts.green || data.texts.amber || data.texts.red)"
+                    aria-labelledby="means"
+                >
+                    <h2 id="means" class="mb-1 text-[18px]">What each colour means</h2>
+                    <ul class="text-[14.5px]">
+                        <template v-for="colour in ['green', 'amber', 'red'] as const" :key="colour">
+                            <li v-if="data.texts[colour]" class="flex gap-2.5 border-t border-rule-soft py-[6px]">
+                                <Needle :status="colour" size="s" class="mt-[2px]" /> {{ data.texts[colour] }}
+                            </li>
+                        </template>
+                    </ul>
+                </section>
+                <RuleHistory :rules="data.rules" :measure="data.measure" :frequency="data.frequency" />
+            </div>
+        </div>
+        <YearTable :page="data" :chosen="period" class="mt-6 border-t border-rule pt-3" />
+        <section v-if="data.places.length > 0" class="mt-6 border-t border-rule pt-3" aria-labelledby="places">
+            <h2 id="places" class="mb-2 text-[18px]">Where else it is measured</h2>
+            <ul class="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-6 gap-y-1">
+                <li v-for="place in data.places" :key="place.id" class="border-t border-rule-soft py-1.5">
+                    <RouterLink
+                        class="flex items-center gap-2 hover:text-brass"
+                        :to="{ name: 'course', params: { code: place.code }, query: query({ unit: place.unit }) }"
+                    >
+                        <Needle :status="place.status" size="s" />
+                        <span class="min-w-0 grow truncate">{{ units.get(place.unit)?.name ?? place.unit }}</span>
+                        <b class="font-semibold">{{ place.actual ? figure(place.actual, place.measure) : '' }}</b>
+                    </RouterLink>
+                    <Wake :points="place.wake" :status="place.monthStatus" :width="180" :height="32" />
+                </li>
+            </ul>
+        </section>
+        <p class="mt-6 border-t border-rule pt-2 text-[13.5px] text-ink-soft">
+            Who changed what, and when:
+            <RouterLink class="quiet-link" :to="{ name: 'changes', query: { ...query(), kpi: code } }"
+                >the trail of this KPI</RouterLink
+            >
+        </p>
+    </article>
+</template>
