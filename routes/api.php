@@ -50,6 +50,7 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('changes', ChangeController::class)->can('viewAny', Kpi::class);
 
+    Route::get('units/{unit}/matrix', [ReviewController::class, 'matrix'])->can('view', 'unit');
     Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
     Route::get('measured/{measured}', [ReviewController::class, 'row'])->can('view', 'measured');
     Route::get('units/{unit}/kpis/{kpi}', [ReviewController::class, 'kpi'])->can('view', 'kpi');

@@ -9,7 +9,6 @@ use App\Http\Resources\ColourTexts;
 use App\Http\Resources\ControlLimits;
 use App\Http\Resources\Headline;
 use App\Http\Resources\KpiPage;
-use App\Http\Resources\MeasuredLine;
 use App\Http\Resources\NoteResource;
 use App\Http\Resources\ProjectionResource;
 use App\Http\Resources\RuleLine;
@@ -26,7 +25,6 @@ use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
-use Kybernet\Core\Compare\Correlation;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
@@ -47,15 +45,12 @@ final readonly class KpiPageReader
 
     private const AVERAGED = 3;
 
-    /** Over how many periods it is told how closely a driver has moved with the KPI. */
-    private const TOGETHER = 24;
-
     public function __construct(
         private Scorecard $scorecard,
         private KpiStore $kpis,
         private NoteRows $notes,
         private ActionReader $actions,
-        private Organisation $organisation,
+        private Related $related,
         private Rights $rights,
         private PeriodDate $dates,
         private Connection $database,
@@ -65,9 +60,9 @@ final readonly class KpiPageReader
     {
         $year = $this->scorecard->year->months($chosen);
         $first = $chosen->plus(-self::MONTHS_BACK);
-        $related = $this->related($measured, $user);
+        $related = $this->related->to($measured, $user);
         // Each of the periods shown is held against the one a year before.
-        $facts = $this->kpis->whole([$measured->id, ...array_keys($related['drivers']), ...array_keys($related['places'])], $first->plus(-12), $year[11]);
+        $facts = $this->kpis->whole([$measured->id, ...$related['drivers'], ...$related['places']], $first->plus(-12), $year[11]);
         $kpi = $facts[$measured->id] ?? throw new \LogicException('A KPI-unit that was found is there.');
         $definition = $kpi->measurement->definition;
         $latest = $this->scorecard->timeline->latest($definition->frequency, $chosen);
@@ -111,8 +106,8 @@ final readonly class KpiPageReader
             array_values(array_map(fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
             $this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [],
             $this->rules($kpi, new NumberSetting($user->locale)),
-            $this->lines($related['drivers'], $facts, $chosen, $span, $kpi),
-            $this->lines($related['places'], $facts, $chosen, $span, null),
+            $this->related->lines($related['drivers'], $facts, $chosen, $span, $kpi),
+            $this->related->lines($related['places'], $facts, $chosen, $span),
         );
     }
 
@@ -196,80 +191,6 @@ final readonly class KpiPageReader
         usort($lines, fn (RuleLine $one, RuleLine $other): int => [$other->from, $other->own] <=> [$one->from, $one->own]);
 
         return $lines;
-    }
-
-    /**
-     * @param  array<int, string>  $wanted  codes of units by KPI-unit
-     * @param  array<int, KpiFacts>  $facts
-     * @param  KpiFacts|null  $driven  what they drive
-     * @return list<MeasuredLine>
-     */
-    private function lines(array $wanted, array $facts, Period $chosen, Span $span, ?KpiFacts $driven): array
-    {
-        $lines = [];
-        foreach ($wanted as $id => $unit) {
-            $kpi = $facts[$id];
-            $lines[] = MeasuredLine::of(
-                $kpi,
-                $unit,
-                $this->scorecard->assess($kpi->measurement, $chosen, $span),
-                $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
-                $this->scorecard->timeline->latest($kpi->measurement->definition->frequency, $chosen),
-                $driven === null ? null : $this->together($driven, $kpi, $chosen),
-            );
-        }
-
-        return $lines;
-    }
-
-    /** How closely two KPIs of one frequency have moved together over the last periods. */
-    private function together(KpiFacts $one, KpiFacts $other, Period $chosen): ?float
-    {
-        $frequency = $one->measurement->definition->frequency;
-        if ($frequency !== $other->measurement->definition->frequency) {
-            return null;
-        }
-        $series = fn (KpiFacts $kpi): array => array_filter(array_combine(
-            array_map(fn (Period $period): string => $period->key(), $this->periodsBack($frequency, $chosen)),
-            array_map($kpi->measurement->actuals->float(...), $this->periodsBack($frequency, $chosen)),
-        ), is_float(...));
-
-        return Correlation::pearson($series($one), $series($other));
-    }
-
-    /** @return list<Period> */
-    private function periodsBack(Frequency $frequency, Period $chosen): array
-    {
-        return $this->scorecard->timeline->upTo($this->scorecard->timeline->latest($frequency, $chosen), self::TOGETHER);
-    }
-
-    /** @return array{drivers: array<int, string>, places: array<int, string>} what the person sees of them: codes of units by KPI-unit */
-    private function related(KpiUnit $measured, User $user): array
-    {
-        $related = ['drivers' => [], 'places' => []];
-        $rows = $this->database->table('kpi_unit')
-            ->leftJoin('kpi_drivers', fn ($join) => $join->on('kpi_drivers.driver_id', '=', 'kpi_unit.kpi_id')->where('kpi_drivers.kpi_id', $measured->kpi_id))
-            ->where(fn ($query) => $query->where('kpi_unit.kpi_id', $measured->kpi_id)->orWhereNotNull('kpi_drivers.kpi_id'))
-            ->where('kpi_unit.id', '<>', $measured->id)
-            ->orderBy('kpi_drivers.position')->orderBy('kpi_unit.id')
-            ->get(['kpi_unit.id', 'kpi_unit.unit_id', 'kpi_unit.owner_id', 'kpi_unit.kpi_id', 'kpi_drivers.kpi_id as drives']);
-        $drivers = [];
-        foreach ($rows as $row) {
-            if (! $this->rights->maySee($user, $row->unit_id, $row->owner_id)) {
-                continue;
-            }
-            $unit = $this->organisation->unit($row->unit_id);
-            if ($row->drives === null) {
-                $related['places'][$row->id] = $unit->code;
-            } elseif ($row->unit_id === $measured->unit_id || ! isset($drivers[$row->kpi_id])) {
-                // A driver is told where the KPI itself is measured, or else where it is measured first.
-                unset($related['drivers'][$drivers[$row->kpi_id] ?? 0]);
-                $drivers[$row->kpi_id] = $row->id;
-                $related['drivers'][$row->id] = $unit->code;
-            }
-        }
-
-        return $related;
     }
 
     private function about(int $measured): stdClass

@@ -4,11 +4,16 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
+use App\Http\Resources\ActionResource;
+use App\Http\Resources\ColourTexts;
+use App\Http\Resources\Headline;
 use App\Http\Resources\MonthFigure;
 use App\Http\Resources\NoteResource;
 use App\Http\Resources\RowDetail;
 use App\Http\Resources\Verdict;
+use App\Http\Resources\WakePoint;
 use App\Models\KpiUnit;
+use App\Models\User;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use Kybernet\Core\Calendar\Period;
@@ -23,19 +28,32 @@ final readonly class RowReader
 {
     private const MONTHS_BACK = 24;
 
-    public function __construct(private Scorecard $scorecard, private KpiStore $kpis, private NoteRows $notes, private PeriodDate $dates) {}
+    public function __construct(
+        private Scorecard $scorecard,
+        private KpiStore $kpis,
+        private NoteRows $notes,
+        private PeriodDate $dates,
+        private Related $related,
+        private ActionReader $actions,
+    ) {}
 
-    public function detail(KpiUnit $measured, Period $chosen, Span $span): RowDetail
+    public function detail(KpiUnit $measured, Period $chosen, Span $span, User $user): RowDetail
     {
         $months = $this->scorecard->year->months($chosen);
-        $kpi = $this->kpis->one($measured->id, $chosen->plus(-self::MONTHS_BACK), $months[11])
+        $drivers = $this->related->to($measured, $user)['drivers'];
+        $facts = $this->kpis->whole([$measured->id, ...$drivers], $chosen->plus(-self::MONTHS_BACK), $months[11]);
+        $kpi = $facts[$measured->id]
             ?? throw new \LogicException('A KPI-unit that was found is there.');
-        $notes = $this->notes->between([$measured->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date($chosen))[$measured->id] ?? [];
+        $notes = $this->notes->between([$measured->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date(Month::running()))[$measured->id] ?? [];
         $frequency = $kpi->measurement->definition->frequency;
+        $assessed = $this->scorecard->assess($kpi->measurement, $chosen, $span);
+        $streak = $this->scorecard->streak($kpi->measurement, $chosen);
 
         return new RowDetail(
+            $kpi->name,
+            $kpi->measurement->definition->measure,
             $kpi->purpose,
-            Verdict::of($this->scorecard->assess($kpi->measurement, $chosen, $span), $this->scorecard->streak($kpi->measurement, $chosen)),
+            Verdict::of($assessed, $streak),
             $kpi->measurement->definition->accumulation->value,
             array_map(fn (Period $month): MonthFigure => MonthFigure::of(
                 $kpi,
@@ -46,6 +64,12 @@ final readonly class RowReader
                 fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $frequency)->key()),
                 $notes,
             )),
+            Headline::of($kpi, $span, $assessed, $streak),
+            ColourTexts::of($kpi->texts),
+            WakePoint::upTo($kpi, $this->scorecard->timeline->latest($frequency, $chosen)),
+            $this->scorecard->status($kpi->measurement, $chosen, Span::Month)->value,
+            $this->related->lines($drivers, $facts, $chosen, $span, $kpi),
+            array_values(array_filter($this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [], fn (ActionResource $action): bool => $action->state === 'open')),
         );
     }
 }

@@ -6,9 +6,11 @@ namespace App\Http\Controllers;
 
 use App\Figures\ExceptionReader;
 use App\Figures\KpiPageReader;
+use App\Figures\MatrixReader;
 use App\Figures\RibbonReader;
 use App\Figures\RowReader;
 use App\Figures\ScorecardReader;
+use App\Http\Requests\MatrixRequest;
 use App\Http\Requests\PeriodRequest;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
@@ -52,9 +54,9 @@ final class ReviewController
     ], responses: [
         new OA\Response(response: 200, description: 'What stands behind a row', content: new OA\JsonContent(ref: '#/components/schemas/RowDetail')),
     ])]
-    public function row(KpiUnit $measured, PeriodRequest $request, RowReader $reader): JsonResponse
+    public function row(KpiUnit $measured, PeriodRequest $request, RowReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->detail($measured, $request->period(), $request->span()));
+        return new JsonResponse($reader->detail($measured, $request->period(), $request->span(), $user));
     }
 
     #[OA\Get(path: '/api/units/{unit}/kpis/{kpi}', operationId: 'kpiPage', parameters: [
@@ -85,5 +87,20 @@ final class ReviewController
     public function exceptions(Unit $unit, PeriodRequest $request, ExceptionReader $reader, #[CurrentUser] User $user): JsonResponse
     {
         return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/matrix', operationId: 'matrix', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(name: 'crossing', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['units-months', 'units-kpis', 'kpis-months'])),
+        new OA\Parameter(name: 'kpi', in: 'query', required: false, description: 'code of the KPI that is crossed with units and months', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'months', in: 'query', required: false, description: 'how many months, up to the chosen one', schema: new OA\Schema(type: 'integer', enum: [12, 24, 36])),
+    ], responses: [
+        new OA\Response(response: 200, description: 'Two of units, KPIs and months crossed', content: new OA\JsonContent(ref: '#/components/schemas/MatrixPage')),
+    ])]
+    public function matrix(Unit $unit, PeriodRequest $view, MatrixRequest $request, MatrixReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->page($unit, $view->period(), $view->span(), $request->crossing(), $request->kpi(), $request->months(), $user));
     }
 }

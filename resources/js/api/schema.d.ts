@@ -500,6 +500,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{unit}/matrix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["matrix"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1356,6 +1372,39 @@ export interface components {
             note: components["schemas"]["Note"] | null;
             wake: components["schemas"]["WakePoint"][];
         };
+        /** @description One crossing: a KPI in a unit in a month, or the roll-up of a unit in a month. */
+        MatrixCell: {
+            /** @description identity of the KPI in its unit; null for a roll-up */
+            id: number | null;
+            /** @description a month, 2026-08 */
+            period: string;
+            status: components["schemas"]["Status"];
+            /** @description a person called the status */
+            called: boolean;
+            actual: components["schemas"]["Shown"] | null;
+        };
+        /** @description A row or a column of a matrix: a unit, a KPI or a month, with its roll-up. */
+        MatrixLine: {
+            /** @description code of the unit or KPI, or the month */
+            key: string;
+            name: string;
+            measure: string;
+            status: components["schemas"]["Status"] | null;
+        };
+        /** @description Units, KPIs and months, two of them crossed for one of the third. */
+        MatrixPage: {
+            /** @enum {string} */
+            crossing: "units-months" | "units-kpis" | "kpis-months";
+            /** @description code of the KPI that is crossed; blank for the roll-up of the units */
+            kpi: string;
+            rows: components["schemas"]["MatrixLine"][];
+            columns: components["schemas"]["MatrixLine"][];
+            /** @description row by row; null where there is nothing */
+            cells: (components["schemas"]["MatrixCell"] | null)[][];
+            status: components["schemas"]["Status"] | null;
+            /** @description those that can be crossed with units and months */
+            kpis: components["schemas"]["MatrixLine"][];
+        };
         /** @description A KPI in a unit, told in one line beside another. */
         MeasuredLine: {
             /** @description identity of the KPI in this unit */
@@ -1535,6 +1584,8 @@ export interface components {
         };
         /** @description A scorecard row opened in place. */
         RowDetail: {
+            name: string;
+            measure: string;
             purpose: string;
             /** @description of the chosen span */
             verdict: components["schemas"]["Verdict"];
@@ -1542,8 +1593,16 @@ export interface components {
             accumulation: string;
             /** @description of the financial year */
             months: components["schemas"]["MonthFigure"][];
-            /** @description newest first */
+            /** @description up to today, newest first */
             notes: components["schemas"]["Note"][];
+            headline: components["schemas"]["Headline"];
+            texts: components["schemas"]["ColourTexts"];
+            wake: components["schemas"]["WakePoint"][];
+            /** @description of the chosen month alone */
+            monthStatus: components["schemas"]["Status"];
+            drivers: components["schemas"]["MeasuredLine"][];
+            /** @description those still open */
+            actions: components["schemas"]["Action"][];
         };
         /** @description A rule set in the history of a KPI. */
         RuleLine: {
@@ -2886,6 +2945,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExceptionsPage"];
+                };
+            };
+        };
+    };
+    matrix: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                crossing: "units-months" | "units-kpis" | "kpis-months";
+                /** @description code of the KPI that is crossed with units and months */
+                kpi?: string;
+                /** @description how many months, up to the chosen one */
+                months?: 12 | 24 | 36;
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Two of units, KPIs and months crossed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatrixPage"];
                 };
             };
         };

@@ -31,10 +31,18 @@ const screens = computed(() => [
     {
         name: 'scorecard',
         title: 'Scorecard',
-        here: ['scorecard', 'course'],
+        here: ['scorecard', 'course', 'matrix'],
         waits: '',
         // three course strips
         icon: 'M2.5 4h11M2.5 8h11M2.5 12h11M6 2.5v3M10.5 6.5v3M4.5 10.5v3',
+    },
+    {
+        name: 'exceptions',
+        title: 'Exceptions',
+        here: ['exceptions'],
+        waits: '',
+        // a buoy
+        icon: 'M8 2.5v2.5M5 11l1.5-6h3L11 11M3 11.5c1.6 1.4 3.4 1.4 5 0 1.6 1.4 3.4 1.4 5 0',
     },
     {
         name: 'periods',
@@ -59,7 +67,7 @@ const screens = computed(() => [
 <template>
     <nav
         aria-label="Working order"
-        class="flex shrink-0 gap-5 border-b border-rule px-4 py-1 md:flex-col md:gap-0 md:border-r md:border-b-0 md:py-4 md:pr-0"
+        class="flex shrink-0 gap-5 overflow-x-auto border-b border-rule px-4 py-1 md:overflow-x-visible md:flex-col md:gap-0 md:border-r md:border-b-0 md:py-4 md:pr-0"
         :class="narrow ? 'md:w-[52px] md:pl-3' : 'md:w-[172px] md:pl-[22px]'"
     >
         <template v-for="screen in screens" :key="screen.name">

@@ -52,6 +52,9 @@ export function useNumbers() {
         percent: (digits: string): string => `${shape(digits, locale.value, true)} %`,
         plain: (value: number): string =>
             new Intl.NumberFormat(locale.value, { maximumSignificantDigits: 4 }).format(value).replace('-', '−'),
+        /** With so many decimals, as the steps of a scale have them. */
+        fixed: (value: number, decimals: number): string =>
+            shape((Number(value.toFixed(decimals)) || 0).toFixed(decimals), locale.value, false),
         /** What stands behind a figure: nothing for a currency, which stands before it. */
         unitOf: (measure: string): string => (isCurrency(measure) ? '' : measure),
         betterOrWorse: (effect: Schemas['Difference']['effect']): string =>

@@ -27,7 +27,7 @@ const DOTS = {
 };
 const TEXTS = { green: 'fill-green', amber: 'fill-amber-text', red: 'fill-red-text' } as Record<string, string>;
 
-const { figure, signed, plain, percent, unitOf } = useNumbers();
+const { figure, signed, fixed, plain, percent, unitOf } = useNumbers();
 const frame = useTemplateRef<HTMLElement>('frame');
 const svg = useTemplateRef<SVGSVGElement>('svg');
 defineExpose({ svg });
@@ -137,9 +137,12 @@ const scale = computed(() => {
     return { low: steps[0] ?? 0, high: steps.at(-1) ?? 1, ticks: steps };
 });
 const bottom = HEIGHT - EDGE.bottom;
+/** Notes and actions have a lane of their own under the course. */
+const LANE = 40;
+const floor = computed(() => bottom - (marks.value.some(({ kind }) => kind !== 'rule') ? LANE : 0));
 const y = (value: number): number =>
-    bottom - ((value - scale.value.low) / (scale.value.high - scale.value.low || 1)) * (bottom - EDGE.top);
-const held = (value: number): number => Math.max(EDGE.top, Math.min(bottom, y(value)));
+    floor.value - ((value - scale.value.low) / (scale.value.high - scale.value.low || 1)) * (floor.value - EDGE.top);
+const held = (value: number): number => Math.max(EDGE.top, Math.min(floor.value, y(value)));
 
 const line = (run: { at: number; value: number }[]): string =>
     run.map((each) => `${x(each.at).toFixed(1)},${y(each.value).toFixed(1)}`).join(' ');
@@ -173,10 +176,10 @@ const zones = computed(() =>
                           part(amber, green, 'fill-amber-zone'),
                           part(green, greenLow, 'fill-green-zone'),
                           part(greenLow, amberLow, 'fill-amber-zone'),
-                          part(amberLow, bottom, 'fill-red-zone'),
+                          part(amberLow, floor.value, 'fill-red-zone'),
                       ];
                   }
-                  const [good, bad] = item.zones.higherIsBetter ? [EDGE.top, bottom] : [bottom, EDGE.top];
+                  const [good, bad] = item.zones.higherIsBetter ? [EDGE.top, floor.value] : [floor.value, EDGE.top];
                   return [
                       part(good, green, 'fill-green-zone'),
                       part(green, amber, 'fill-amber-zone'),
@@ -283,7 +286,7 @@ const labels = computed(() => {
     if (end !== undefined && projection?.value) {
         found.push({
             x: right,
-            y: y(end.value) - 10,
+            y: Math.min(...(projected.value ?? []).slice(-4).map(({ value }) => y(value))) - 9,
             text: `year end about ${figure(projection.value, props.page.measure)}`,
             look: `font-semibold ${TEXTS[projection.status] ?? 'fill-ink-soft'}`,
             anchor: 'end',
@@ -309,15 +312,27 @@ const labels = computed(() => {
     }
     return spread(found, 15, EDGE.top + 11, bottom - 4);
 });
+/** Where the line of last year is farthest from all others, so that its name stands alone. */
 const priorLabel = computed(() => {
-    const index = priors.value.findLastIndex((value, each) => value !== null && each <= Math.max(0, at.value - 3));
-    const value = priors.value[index];
-    if (index < 0 || value === null || value === undefined) {
+    let best: { index: number; value: number; room: number } | null = null;
+    priors.value.forEach((value, index) => {
+        if (value === null || index === 0 || index > at.value) {
+            return;
+        }
+        const others = [actuals.value[index], targets.value[index]].filter((each) => each != null);
+        const room = Math.min(60, ...others.map((each) => Math.abs(y(each) - y(value))));
+        if (best === null || room > best.room) {
+            best = { index, value, room };
+        }
+    });
+    const found = best as { index: number; value: number } | null;
+    if (found === null) {
         return null;
     }
-    // On the side of the line where the actual is not.
-    const above = (actuals.value[index] ?? -Infinity) < value;
-    return { x: x(index), y: y(value) + (above ? -8 : 16) };
+    const beside = [priors.value[found.index - 1], priors.value[found.index + 1]].filter((each) => each != null);
+    const above =
+        found.value >= Math.max(...beside, -Infinity) || (actuals.value[found.index] ?? -Infinity) < found.value;
+    return { x: x(found.index), y: y(found.value) + (above ? -8 : 16) };
 });
 
 const shown = computed(() => {
@@ -409,7 +424,19 @@ const beside = computed(() => {
     const place = x(shown.value.index);
     return place < width.value / 2 ? { left: `${place + 16}px` } : { right: `${width.value - place + 16}px` };
 });
-const tick = (value: number): string => plain(value);
+/** Steps of a scale are written like the figure: in k, m or bn, all with the same decimals. */
+const tick = computed(() => {
+    const suffix = props.page.month.actual?.suffix ?? props.page.yearToDate.actual?.suffix ?? '';
+    const unit = { '': 1, k: 1e3, m: 1e6, bn: 1e9 }[suffix];
+    const decimals = Math.min(
+        6,
+        scale.value.ticks.reduce(
+            (most, value) => Math.max(most, String(Number((value / unit).toPrecision(10))).split('.')[1]?.length ?? 0),
+            0,
+        ),
+    );
+    return (value: number): string => fixed(value / unit, decimals) + suffix;
+});
 </script>
 
 <template>
@@ -619,7 +646,7 @@ const tick = (value: number): string => plain(value);
                 />
                 <path
                     v-else
-                    :d="`M${x(mark.at) - 4},${bottom - 19} v-12 h9 l-2.5,3.4 l2.5,3.4 h-9`"
+                    :d="`M${x(mark.at) - 4},${bottom - 20} v-12 h9 l-2.5,3.4 l2.5,3.4 h-9`"
                     class="fill-brass-tint stroke-brass"
                     stroke-width="1.1"
                     stroke-linejoin="round"

@@ -26,7 +26,7 @@ import YearTable from './YearTable.vue';
 const route = useRoute();
 const { unit, period, span, query } = useView();
 const { units } = useSession();
-const { figure, percent, signed, unitOf } = useNumbers();
+const { figure, fixed, percent, signed, unitOf } = useNumbers();
 const code = computed(() => String(route.params.code));
 
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
@@ -170,7 +170,7 @@ function download(kind: 'svg' | 'png'): void {
 
 const together = (value: number): string => {
     const strength = Math.abs(value) < 0.3 ? 'hardly moves with it' : value > 0 ? 'moves with it' : 'moves against it';
-    return `${strength} ${value.toFixed(2).replace('-', '−')}`;
+    return `${strength} ${fixed(value, 2)}`;
 };
 const unmeasured = computed(() => error.value instanceof ApiError && error.value.status === 404);
 </script>
@@ -192,7 +192,7 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                     {{ data.purpose }} {{ POLARITIES[data.polarity]
                     }}<template v-if="data.objective"
                         >; serves <i>{{ data.objective }}</i></template
-                    >. <template v-if="data.owner">Owner: {{ data.owner }}.</template>
+                    >. <template v-if="data.owner">Owner: {{ data.owner }}.{{ ' ' }}</template>
                     <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code }, query: query() }"
                         >How it is defined</RouterLink
                     >
@@ -298,7 +298,7 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                 <h2 id="says" class="mb-1 text-[18px]">What it says</h2>
                 <WhatItSays :page="data" />
                 <p class="mt-1.5 max-w-[64em] text-[15px]">
-                    {{ data.month.reason }} <span class="text-ink-soft">{{ data.month.streak }}</span>
+                    {{ data.month.reason }}{{ ' ' }} <span class="text-ink-soft">{{ data.month.streak }}</span>
                     <span v-if="data.kind !== 'judged'" class="text-ink-soft">
                         Over a longer span: {{ ACCUMULATIONS[data.accumulation as keyof typeof ACCUMULATIONS] }}.</span
                     >
@@ -351,13 +351,13 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                     >
                         <dt class="w-[84px] shrink-0 text-ink-faint">{{ note.when }}</dt>
                         <dd>
-                            {{ note.text }}
+                            {{ note.text }}{{ ' ' }}
                             <template v-if="note.outlook"
-                                ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}
-                            </template>
+                                ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}{{ ' ' }}</template
+                            >
                             <template v-if="note.doing"
-                                ><span class="text-ink-soft">Being done:</span> {{ note.doing }}
-                            </template>
+                                ><span class="text-ink-soft">Being done:</span> {{ note.doing }}{{ ' ' }}</template
+                            >
                             <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
                         </dd>
                     </div>

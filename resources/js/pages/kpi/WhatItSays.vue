@@ -82,19 +82,19 @@ const progress = computed(() => {
 
 <template>
     <p class="max-w-[64em] text-[16px] leading-[1.45]">
-        <template v-if="trend"
-            ><b class="font-[650]">{{ trend.strong }}</b> {{ trend.rest }}
+        <template v-if="trend">
+            <b class="font-[650]">{{ trend.strong }}</b> {{ trend.rest }}{{ ' ' }}
         </template>
         <template v-else-if="page.kind === 'judged'"
-            >A person judges this KPI: there are no figures to follow.
-        </template>
-        <template v-else>Too few readings yet to tell a direction. </template>
-        <template v-if="signals">{{ signals }} </template>
-        <template v-if="yearEnd"
-            >{{ yearEnd.method }} the year ends near <b class="font-[650]">{{ yearEnd.strong }}</b><template
+            >A person judges this KPI: there are no figures to follow.{{ ' ' }}</template
+        >
+        <template v-else>Too few readings yet to tell a direction.{{ ' ' }}</template>
+        <template v-if="signals">{{ signals }}{{ ' ' }}</template>
+        <template v-if="yearEnd">
+            {{ yearEnd.method }} the year ends near <b class="font-[650]">{{ yearEnd.strong }}</b><template
                 v-if="required"
                 >; {{ required.words }} <b class="font-[650]">{{ required.figure }}</b></template
-            >.
+            >.{{ ' ' }}
         </template>
         {{ progress }}
     </p>

@@ -1,0 +1,19 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Resources;
+
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A row or a column of a matrix: a unit, a KPI or a month, with its roll-up.')]
+final readonly class MatrixLine
+{
+    public function __construct(
+        #[OA\Property(description: 'code of the unit or KPI, or the month')] public string $key,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $measure,
+        #[OA\Property(ref: StatusSchema::REF, description: 'over the cells of the line; null where a sum of them says nothing')]
+        public ?string $status,
+    ) {}
+}

@@ -1,0 +1,465 @@
+<script setup lang="ts">
+import { api, read, type Schemas } from '@/api/client';
+import ExportMenu from '@/components/ExportMenu.vue';
+import Needle from '@/components/Needle.vue';
+import StateNote from '@/components/StateNote.vue';
+import { useNumbers } from '@/composables/useNumbers';
+import { monthAndYear, shortMonth } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
+import ScorecardTabs from '@/pages/scorecard/ScorecardTabs.vue';
+import { keepPreviousData, useQuery } from '@tanstack/vue-query';
+import { useLocalStorage, useTitle } from '@vueuse/core';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import CellPanel from './CellPanel.vue';
+
+/** Units, KPIs and months: two of them crossed, and from each cell a way to the other two crossings. */
+type Crossing = Schemas['MatrixPage']['crossing'];
+
+const route = useRoute();
+const router = useRouter();
+const { unit, period, span, query } = useView();
+const { units } = useSession();
+const { figure } = useNumbers();
+
+const CROSSINGS: Crossing[] = ['units-kpis', 'units-months', 'kpis-months'];
+const asked = (name: string): string => (typeof route.query[name] === 'string' ? route.query[name] : '');
+const crossing = computed<Crossing>(() => CROSSINGS.find((each) => each === asked('crossing')) ?? 'units-kpis');
+const kpi = computed(() => asked('kpi'));
+const months = computed(() => [12, 24, 36].find((each) => String(each) === asked('months')) ?? 12);
+const figures = useLocalStorage('kybernet:matrix-figures', false);
+const worstFirst = useLocalStorage('kybernet:matrix-worst', false);
+const masked = ref(false);
+
+const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
+    queryKey: computed(() => [
+        'matrix',
+        unit.value.code,
+        period.value,
+        span.value,
+        crossing.value,
+        kpi.value,
+        months.value,
+    ]),
+    queryFn: () =>
+        read(
+            api.GET('/api/units/{unit}/matrix', {
+                params: {
+                    path: { unit: unit.value.code },
+                    query: {
+                        period: period.value,
+                        span: span.value,
+                        crossing: crossing.value,
+                        kpi: kpi.value,
+                        months: months.value as 12 | 24 | 36,
+                    },
+                },
+            }),
+        ),
+    placeholderData: keepPreviousData,
+});
+
+const plural = computed(() => {
+    const kinds = new Set(below.value.map(({ kind }) => kind));
+    const [kind] = kinds;
+    return kinds.size !== 1 || kind === undefined
+        ? 'Units'
+        : ({ department: 'Departments', works: 'Works', zone: 'Zones' }[kind] ?? 'Units');
+});
+const below = computed(() => [...units.value.values()].filter(({ parent }) => parent === unit.value.code));
+const NAMES = computed<Record<Crossing, string>>(() => ({
+    'units-kpis': `${plural.value} × KPIs`,
+    'units-months': `${plural.value} × months`,
+    'kpis-months': `${unit.value.name}: KPIs × months`,
+}));
+const kpiName = computed(() => data.value?.kpis.find(({ key }) => key === kpi.value)?.name ?? kpi.value);
+const title = computed(() => {
+    const when =
+        span.value === 'month'
+            ? monthAndYear(period.value)
+            : { quarter: 'quarter to', yearToDate: 'year to', rolling12: 'twelve months to' }[span.value] +
+              ` ${monthAndYear(period.value)}`;
+    return crossing.value === 'units-kpis'
+        ? `${unit.value.name}, ${when}`
+        : crossing.value === 'units-months'
+          ? `${kpi.value === '' ? 'All KPIs rolled up' : kpiName.value}, ${unit.value.name}`
+          : `${unit.value.name}, month by month`;
+});
+useTitle(computed(() => `${title.value} · Kybernet`));
+
+const SCORES: Record<string, number> = { red: 0, amber: 1, green: 2 };
+/** Rows in the order asked for; the worst are those with the lowest share of what could be reached. */
+const order = computed(() => {
+    const page = data.value;
+    const places = (page?.rows ?? []).map((_, index) => index);
+    if (page === undefined || !worstFirst.value) {
+        return places;
+    }
+    const score = (index: number): number => {
+        const judged = (page.cells[index] ?? [])
+            .flatMap((cell) => (cell === null ? [] : [SCORES[cell.status] ?? -1]))
+            .filter((each) => each >= 0);
+        return judged.length === 0 ? 3 : judged.reduce((sum, each) => sum + each, 0) / judged.length;
+    };
+    return places.sort((one, other) => score(one) - score(other));
+});
+const rowName = (index: number): string => {
+    const row = data.value?.rows[index];
+    return masked.value && crossing.value !== 'kpis-months'
+        ? `${plural.value.replace(/s$/, '')} ${index + 1}`
+        : (row?.name ?? '');
+};
+const isMonths = computed(() => crossing.value !== 'units-kpis');
+const wide = computed(() => (figures.value ? 62 : isMonths.value && months.value > 12 ? 27 : isMonths.value ? 50 : 76));
+
+const counts = computed(() => {
+    const page = data.value;
+    if (page === undefined) {
+        return null;
+    }
+    const statuses =
+        crossing.value === 'units-kpis'
+            ? page.rows.map(({ status }) => status)
+            : page.cells.map((row) => row.at(-1)?.status);
+    const of = (status: string): number => statuses.filter((each) => each === status).length;
+    return { all: statuses.length, green: of('green'), amber: of('amber'), red: of('red') };
+});
+
+// --- the cell in focus: a unit, a KPI and a month, whatever the crossing ---------------------------------------------
+
+const at = ref({ row: 0, column: 0 });
+const opened = ref(false);
+const grid = useTemplateRef<HTMLElement>('grid');
+const wanted = ref<{ unit: string; kpi: string; month: string } | null>(null);
+
+const place = computed(() => {
+    const row = data.value?.rows[at.value.row];
+    const column = data.value?.columns[at.value.column];
+    if (row === undefined || column === undefined) {
+        return null;
+    }
+    return {
+        'units-kpis': { unit: row.key, kpi: column.key, month: period.value },
+        'units-months': { unit: row.key, kpi: kpi.value, month: column.key },
+        'kpis-months': { unit: unit.value.code, kpi: row.key, month: column.key },
+    }[crossing.value];
+});
+const cell = computed(() => data.value?.cells[at.value.row]?.[at.value.column] ?? null);
+
+/** The same cell in another crossing. */
+async function cross(to: Crossing): Promise<void> {
+    const from = place.value;
+    wanted.value = from;
+    const parent =
+        crossing.value === 'kpis-months' && to !== 'kpis-months'
+            ? (unit.value.parent ?? unit.value.code)
+            : unit.value.code;
+    const target =
+        from === null
+            ? { unit: parent, period: period.value }
+            : {
+                  unit: to === 'kpis-months' ? from.unit : parent,
+                  period: to === 'units-kpis' ? from.month : period.value,
+              };
+    await router.push({
+        query: {
+            ...query(target),
+            crossing: to,
+            kpi: to === 'units-months' ? (from?.kpi ?? kpi.value) : undefined,
+            months: months.value === 12 ? undefined : months.value,
+        },
+    });
+}
+
+watch(
+    [data, isPlaceholderData],
+    () => {
+        const page = data.value;
+        if (page === undefined || isPlaceholderData.value) {
+            return;
+        }
+        const found = wanted.value;
+        wanted.value = null;
+        const rowKey = found === null ? '' : crossing.value === 'kpis-months' ? found.kpi : found.unit;
+        const columnKey = found === null ? '' : crossing.value === 'units-kpis' ? found.kpi : found.month;
+        const row = page.rows.findIndex(({ key }) => key === rowKey);
+        const column = page.columns.findIndex(({ key }) => key === columnKey);
+        at.value = {
+            row: row >= 0 ? row : Math.min(at.value.row, Math.max(0, page.rows.length - 1)),
+            column:
+                column >= 0
+                    ? column
+                    : isMonths.value
+                      ? page.columns.length - 1
+                      : Math.min(at.value.column, Math.max(0, page.columns.length - 1)),
+        };
+        if (found !== null) {
+            void focus();
+        }
+    },
+    { immediate: true },
+);
+
+async function focus(): Promise<void> {
+    await nextTick();
+    grid.value?.querySelector<HTMLElement>('[role=gridcell][tabindex="0"]')?.focus();
+}
+
+function onKey(event: KeyboardEvent): void {
+    const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
+    const rows = order.value;
+    if (step !== undefined) {
+        event.preventDefault();
+        const row = rows.indexOf(at.value.row) + (step[0] ?? 0);
+        at.value = {
+            row: rows[Math.max(0, Math.min(rows.length - 1, row))] ?? 0,
+            column: Math.max(0, Math.min((data.value?.columns.length ?? 1) - 1, at.value.column + (step[1] ?? 0))),
+        };
+        void focus();
+    } else if (event.key === 'Enter' || event.key === ' ') {
+        event.preventDefault();
+        opened.value = true;
+    } else if (event.key === 'Escape') {
+        opened.value = false;
+    } else if (['1', '2', '3'].includes(event.key)) {
+        event.preventDefault();
+        void cross(CROSSINGS[Number(event.key) - 1] ?? 'units-kpis');
+    }
+}
+
+function choose(row: number, column: number): void {
+    at.value = { row, column };
+    opened.value = true;
+}
+
+const WORDS: Record<string, string> = {
+    green: 'on course',
+    amber: 'drifting',
+    red: 'off course',
+    'not-judged': 'not judged',
+    'no-data': 'no reading',
+};
+const said = (row: number, column: number): string => {
+    const each = data.value?.cells[row]?.[column];
+    const head = data.value?.columns[column];
+    const beside = isMonths.value ? monthAndYear(head?.key ?? '') : (head?.name ?? '');
+    return `${rowName(row)}, ${beside}: ${each ? `${WORDS[each.status]}${each.actual ? `, ${figure(each.actual)}` : ''}` : 'not measured'}`;
+};
+</script>
+
+<template>
+    <h1 class="text-[28px] leading-[1.15]">{{ title }}</h1>
+    <p v-if="counts && counts.all > 0" class="mt-[5px] mb-2 text-[17px]">
+        Of {{ counts.all }} {{ crossing === 'kpis-months' ? 'KPIs' : plural.toLowerCase() }},
+        <b class="font-[650]">{{ counts.green }} {{ counts.green === 1 ? 'is' : 'are' }} on course</b>,
+        <b class="font-[650]" :class="{ 'text-amber-text': counts.amber > 0 }">{{ counts.amber }} drifting</b>,
+        <b class="font-[650]" :class="{ 'text-red-text': counts.red > 0 }">{{ counts.red }} off course</b
+        >{{ isMonths ? ` in ${monthAndYear(period)}` : '' }}.
+    </p>
+    <ScorecardTabs here="matrix">
+        <button
+            v-for="each in CROSSINGS"
+            :key="each"
+            type="button"
+            class="tab"
+            :aria-pressed="crossing === each"
+            @click="cross(each)"
+        >
+            {{ NAMES[each] }}
+        </button>
+        <template #right>
+            <label v-if="crossing === 'units-months'" class="flex items-center gap-2">
+                <span class="sr-only">KPI</span>
+                <select
+                    class="field max-w-[210px]"
+                    :value="kpi"
+                    @change="
+                        router.push({
+                            query: { ...route.query, kpi: ($event.target as HTMLSelectElement).value || undefined },
+                        })
+                    "
+                >
+                    <option value="">all KPIs rolled up</option>
+                    <option v-for="each in data?.kpis ?? []" :key="each.key" :value="each.key">{{ each.name }}</option>
+                </select>
+            </label>
+            <button
+                v-if="isMonths"
+                type="button"
+                class="quiet-link"
+                @click="router.push({ query: { ...route.query, months: months === 12 ? '36' : undefined } })"
+            >
+                {{ months === 12 ? 'three years' : 'one year' }}
+            </button>
+            <button type="button" class="quiet-link" :aria-pressed="worstFirst" @click="worstFirst = !worstFirst">
+                {{ worstFirst ? 'Register order' : 'Worst first' }}
+            </button>
+            <button type="button" class="quiet-link" :aria-pressed="figures" @click="figures = !figures">
+                {{ figures ? 'Hide figures' : 'Show figures' }}
+            </button>
+            <button
+                v-if="crossing !== 'kpis-months'"
+                type="button"
+                class="quiet-link"
+                :aria-pressed="masked"
+                @click="masked = !masked"
+            >
+                {{ masked ? 'Show names' : 'Mask names' }}
+            </button>
+            <ExportMenu
+                :path="`/api/units/${unit.code}/matrix/file`"
+                :query="{ period, span, crossing, kpi, months: String(months) }"
+            />
+        </template>
+    </ScorecardTabs>
+    <StateNote v-if="isPending" loading />
+    <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
+    <StateNote
+        v-else-if="!data || data.rows.length === 0 || data.columns.length === 0"
+        :title="
+            crossing === 'units-kpis'
+                ? `The units of ${unit.name} have no KPI in common`
+                : 'Nothing is measured here yet'
+        "
+    >
+        <template v-if="crossing === 'units-kpis'"
+            >Look at
+            <button type="button" class="quiet-link" @click="cross('units-months')">
+                their roll-ups month by month</button
+            >, or choose a unit in the path above whose units share KPIs.</template
+        >
+        <template v-else>Choose another unit in the path above.</template>
+    </StateNote>
+    <div v-else class="flex gap-6 max-lg:flex-col">
+        <div class="min-w-0 grow overflow-x-auto transition-opacity" :class="{ 'opacity-60': isPlaceholderData }">
+            <table ref="grid" role="grid" :aria-label="title" class="border-collapse text-[15px]" @keydown="onKey">
+                <thead>
+                    <tr role="row" class="text-[12.5px] leading-[1.15] font-medium text-ink-soft">
+                        <th role="columnheader" class="sticky left-0 z-10 min-w-[150px] bg-paper">
+                            <span class="sr-only">{{ plural }}</span>
+                        </th>
+                        <th
+                            v-for="(column, index) in data.columns"
+                            :key="column.key"
+                            role="columnheader"
+                            class="px-1 pb-1.5 align-bottom font-semibold"
+                            :class="{ 'text-ink': column.key === period }"
+                            :style="{ minWidth: `${wide}px` }"
+                        >
+                            <span v-if="isMonths" class="block"
+                                >{{ months > 12 && !figures ? shortMonth(column.key).charAt(0) : shortMonth(column.key)
+                                }}<span class="block font-normal text-ink-faint">{{
+                                    index === 0 || column.key.endsWith('-01')
+                                        ? months > 12
+                                            ? column.key.slice(2, 4)
+                                            : column.key.slice(0, 4)
+                                        : '&nbsp;'
+                                }}</span></span
+                            >
+                            <span v-else class="line-clamp-3" :title="column.name">{{ column.name }}</span>
+                        </th>
+                        <th
+                            v-if="!isMonths"
+                            role="columnheader"
+                            class="border-l border-rule px-3 pb-1.5 align-bottom font-bold text-ink"
+                        >
+                            together
+                        </th>
+                    </tr>
+                </thead>
+                <tbody>
+                    <tr v-for="row in order" :key="data.rows[row]!.key" role="row">
+                        <th
+                            role="rowheader"
+                            scope="row"
+                            class="sticky left-0 z-10 max-w-[230px] truncate border-t border-rule-soft bg-paper py-[5px] pr-4 text-left font-normal"
+                            :title="rowName(row)"
+                        >
+                            {{ rowName(row) }}
+                            <span v-if="data.rows[row]!.measure && figures" class="text-[12.5px] text-ink-faint">{{
+                                data.rows[row]!.measure
+                            }}</span>
+                        </th>
+                        <td
+                            v-for="(each, column) in data.cells[row]"
+                            :key="column"
+                            role="gridcell"
+                            class="cursor-pointer border-t border-rule-soft p-[3px] text-center outline-none"
+                            :tabindex="at.row === row && at.column === column ? 0 : -1"
+                            :aria-label="said(row, column)"
+                            :aria-selected="opened && at.row === row && at.column === column"
+                            @click="choose(row, column)"
+                            @focus="at = { row, column }"
+                        >
+                            <span
+                                class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px] px-1"
+                                :class="
+                                    at.row === row && at.column === column
+                                        ? 'outline-2 -outline-offset-2 outline-brass'
+                                        : 'hover:bg-brass-tint'
+                                "
+                            >
+                                <template v-if="each">
+                                    <Needle
+                                        :status="each.status"
+                                        :called="each.called"
+                                        :size="wide < 30 || figures ? 's' : 'm'"
+                                        decorative
+                                    />
+                                    <span v-if="figures" class="text-[13.5px] whitespace-nowrap">{{
+                                        each.actual ? figure(each.actual) : ''
+                                    }}</span>
+                                </template>
+                            </span>
+                        </td>
+                        <td
+                            v-if="!isMonths"
+                            role="gridcell"
+                            class="border-t border-l border-rule-soft border-l-rule text-center"
+                        >
+                            <Needle v-if="data.rows[row]!.status" :status="data.rows[row]!.status!" size="m" />
+                        </td>
+                    </tr>
+                </tbody>
+                <tfoot>
+                    <tr role="row">
+                        <th
+                            role="rowheader"
+                            scope="row"
+                            class="sticky left-0 z-10 border-t border-ink-faint bg-paper py-[6px] pr-4 text-left font-[650]"
+                        >
+                            together
+                        </th>
+                        <td
+                            v-for="column in data.columns"
+                            :key="column.key"
+                            role="gridcell"
+                            class="border-t border-ink-faint text-center"
+                        >
+                            <Needle v-if="column.status" :status="column.status" :size="wide < 30 ? 's' : 'm'" />
+                        </td>
+                        <td
+                            v-if="!isMonths"
+                            role="gridcell"
+                            class="border-t border-l border-ink-faint border-l-rule text-center"
+                        >
+                            <Needle v-if="data.status" :status="data.status" />
+                        </td>
+                    </tr>
+                </tfoot>
+            </table>
+            <p class="pt-2 text-[13px] text-ink-faint max-md:hidden">
+                arrows move · Enter opens · 1, 2 and 3 lead from a cell to the other crossings
+            </p>
+        </div>
+        <CellPanel
+            v-if="opened && place"
+            :cell="cell"
+            :place="place"
+            :masked="masked ? rowName(at.row) : ''"
+            @close="opened = false"
+            @cross="cross"
+        />
+    </div>
+</template>
