@@ -12,6 +12,7 @@ use App\Http\Controllers\ListController;
 use App\Http\Controllers\LogbookController;
 use App\Http\Controllers\PeriodController;
 use App\Http\Controllers\ReviewController;
+use App\Http\Controllers\ReviewFileController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\TargetController;
 use App\Models\Kpi;
@@ -50,6 +51,9 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('changes', ChangeController::class)->can('viewAny', Kpi::class);
 
+    Route::get('units/{unit}/scorecard/file', [ReviewFileController::class, 'scorecard'])->can('view', 'unit');
+    Route::get('units/{unit}/matrix/file', [ReviewFileController::class, 'matrix'])->can('view', 'unit');
+    Route::get('units/{unit}/exceptions/file', [ReviewFileController::class, 'exceptions'])->can('view', 'unit');
     Route::get('units/{unit}/matrix', [ReviewController::class, 'matrix'])->can('view', 'unit');
     Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
     Route::get('measured/{measured}', [ReviewController::class, 'row'])->can('view', 'measured');

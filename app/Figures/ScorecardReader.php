@@ -6,6 +6,8 @@ namespace App\Figures;
 
 use App\Http\Resources\CountsResource;
 use App\Http\Resources\Moved;
+use App\Http\Resources\RollUpMember;
+use App\Http\Resources\RollUpResource;
 use App\Http\Resources\ScorecardGroup;
 use App\Http\Resources\ScorecardPage;
 use App\Http\Resources\ScorecardRow;
@@ -14,6 +16,9 @@ use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
+use App\Support\PgArray;
+use Brick\Math\BigDecimal;
+use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
@@ -30,6 +35,11 @@ use Kybernet\Core\Status\Status;
  */
 final readonly class ScorecardReader
 {
+    /** As the unit asks for it, or by what its KPIs have in common. */
+    public const GROUPINGS = ['', 'theme', 'level', 'none'];
+
+    private const LEVELS = ['organisational' => 'Organisational', 'departmental' => 'Departmental', 'operational' => 'Operational'];
+
     public function __construct(
         private Scorecard $scorecard,
         private KpiStore $kpis,
@@ -38,7 +48,8 @@ final readonly class ScorecardReader
         private Connection $database,
     ) {}
 
-    public function page(Unit $unit, Period $chosen, Span $span, User $user): ScorecardPage
+    /** @param  string  $grouping  one of {@see GROUPINGS} */
+    public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
     {
         $below = $this->organisation->below($unit->id);
         // The span, the one of the month before, and both moved back a year; the wake shows a year and a month.
@@ -60,6 +71,7 @@ final readonly class ScorecardReader
         }
         $rollUps = $this->rollUps($unit, $kpis, $now);
         $noted = $this->noted($kpis, $chosen);
+        $actions = $this->actions($kpis);
         $row = fn (KpiFacts $kpi): ScorecardRow => ScorecardRow::of(
             $kpi,
             $assessed[$kpi->id],
@@ -67,12 +79,14 @@ final readonly class ScorecardReader
             $span === Span::Month ? $now[$kpi->id] : $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
             $this->scorecard->timeline->latest($kpi->measurement->definition->frequency, $chosen),
             isset($noted[$kpi->id]),
+            $this->organisation->unit($kpi->unitId)->code,
+            $actions[$kpi->id] ?? 'none',
         );
         $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiFacts $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
         $groups = [];
         $lines = [];
-        foreach ($this->byTheme($unit, $kpis, $expanded) as $name => $own) {
+        foreach ($this->grouped($unit, $kpis, $inRows, $grouping, $expanded) as $name => $own) {
             $status = RollUp::of(RollUpMethod::weighted(), array_map(fn (KpiFacts $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
@@ -82,7 +96,7 @@ final readonly class ScorecardReader
             $rollUp = $rollUps[$child->id];
             if (! $expanded) {
                 $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsResource::of($rollUp->counts), $moved($theirs));
-            } elseif ($theirs !== []) {
+            } elseif ($theirs !== [] && $grouping === '') {
                 $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($theirs), array_map($row, $theirs));
             }
         }
@@ -93,11 +107,11 @@ final readonly class ScorecardReader
             $chosen->key(),
             $span->value,
             $rollUps[$unit->id]->status->value,
-            $rollUps[$unit->id]->score,
-            $rollUps[$unit->id]->coverage,
             CountsResource::of(Counts::of(array_map(fn (KpiFacts $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
             count(array_filter($shown, fn (KpiFacts $kpi): bool => $this->scorecard->isMissing($kpi->measurement, $chosen))),
+            count(array_filter($shown, fn (KpiFacts $kpi): bool => ($actions[$kpi->id] ?? '') === 'overdue')),
+            $this->rollUp($unit, $kpis, $now, $rollUps),
             $groups,
             $lines,
         );
@@ -119,19 +133,61 @@ final readonly class ScorecardReader
     }
 
     /**
+     * The rows in groups, but for those that are a unit below.
+     *
      * @param  list<KpiFacts>  $kpis
+     * @param  array<int, int>  $inRows  units that are shown in rows
      * @return array<string, list<KpiFacts>>
      */
-    private function byTheme(Unit $unit, array $kpis, bool $together): array
+    private function grouped(Unit $unit, array $kpis, array $inRows, string $grouping, bool $expanded): array
     {
         $groups = [];
         foreach ($kpis as $kpi) {
-            if ($kpi->unitId === $unit->id) {
-                $groups[$together ? $unit->name : $kpi->theme ?? 'Without a theme'][] = $kpi;
+            if ($grouping === '' ? $kpi->unitId === $unit->id : isset($inRows[$kpi->unitId])) {
+                $groups[match ($grouping) {
+                    'level' => self::LEVELS[$kpi->level] ?? $kpi->level,
+                    'none' => 'All KPIs',
+                    'theme' => $kpi->theme ?? 'Without a theme',
+                    default => $expanded ? $unit->name : $kpi->theme ?? 'Without a theme',
+                }][] = $kpi;
             }
         }
 
-        return $groups;
+        return $grouping === 'level' ? array_filter(array_replace(array_fill_keys(self::LEVELS, []), $groups)) : $groups;
+    }
+
+    /**
+     * @param  list<KpiFacts>  $kpis
+     * @param  array<int, Status>  $now
+     * @param  array<int, RollUp>  $rollUps
+     */
+    private function rollUp(Unit $unit, array $kpis, array $now, array $rollUps): RollUpResource
+    {
+        $members = [];
+        foreach ($kpis as $kpi) {
+            if ($kpi->unitId === $unit->id) {
+                $members[] = new RollUpMember($kpi->name, false, (string) $kpi->weight->stripTrailingZeros(), $now[$kpi->id]->value);
+            }
+        }
+        foreach ($this->organisation->children($unit->id) as $child) {
+            $members[] = new RollUpMember($child->name, true, (string) BigDecimal::of($child->weight)->stripTrailingZeros(), $rollUps[$child->id]->status->value);
+        }
+
+        return new RollUpResource(Organisation::method($unit)->words(), $rollUps[$unit->id]->score, $rollUps[$unit->id]->coverage, $members);
+    }
+
+    /**
+     * @param  list<KpiFacts>  $kpis
+     * @return array<int, string> `open` or `overdue` by KPI-unit, where something is being done
+     */
+    private function actions(array $kpis): array
+    {
+        $today = CarbonImmutable::now('UTC')->toDateString();
+
+        return $this->database->table('actions')->where('state', 'open')
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis))])
+            ->groupBy('kpi_unit_id')->selectRaw("kpi_unit_id, CASE WHEN min(due) < ? THEN 'overdue' ELSE 'open' END AS stands", [$today])
+            ->pluck('stands', 'kpi_unit_id')->all();
     }
 
     /**

@@ -8,6 +8,7 @@ use App\Support\Formats;
 use PhpOffice\PhpSpreadsheet\Cell\DataType;
 use PhpOffice\PhpSpreadsheet\IOFactory;
 use PhpOffice\PhpSpreadsheet\Spreadsheet;
+use PhpOffice\PhpSpreadsheet\Style\Fill;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
@@ -23,6 +24,9 @@ final class TableWriter
         'ods' => 'application/vnd.oasis.opendocument.spreadsheet',
     ];
 
+    /** Tints of the cells that hold a status; the word in them says the same. */
+    private const TINTS = ['green' => 'CFE3D6', 'amber' => 'F4E0B8', 'red' => 'F0CFC9'];
+
     /** A spreadsheet keeps 15 digits of a number; a longer figure goes out as text. */
     private const DIGITS = 15;
 
@@ -30,12 +34,13 @@ final class TableWriter
      * @param  string  $name  of the file, without an ending
      * @param  iterable<list<string>>  $rows  the first one is the head; figures have a plain point
      * @param  list<int>  $figures  the columns that hold figures
+     * @param  list<int>  $statuses  the columns that hold statuses, which a spreadsheet colours
      */
-    public static function download(string $name, string $format, iterable $rows, array $figures): StreamedResponse
+    public static function download(string $name, string $format, iterable $rows, array $figures, array $statuses = []): StreamedResponse
     {
         $file = preg_replace('/[^A-Za-z0-9._-]+/', '-', $name).".{$format}";
 
-        return new StreamedResponse(fn () => $format === 'csv' ? self::csv($rows) : self::spreadsheet($rows, $figures, $format), 200, [
+        return new StreamedResponse(fn () => $format === 'csv' ? self::csv($rows) : self::spreadsheet($rows, $figures, $statuses, $format), 200, [
             'Content-Type' => self::TYPES[$format],
             'Content-Disposition' => "attachment; filename=\"{$file}\"",
             'Cache-Control' => 'no-store',
@@ -54,12 +59,14 @@ final class TableWriter
     /**
      * @param  iterable<list<string>>  $rows
      * @param  list<int>  $figures
+     * @param  list<int>  $statuses
      */
-    private static function spreadsheet(iterable $rows, array $figures, string $format): void
+    private static function spreadsheet(iterable $rows, array $figures, array $statuses, string $format): void
     {
         $book = new Spreadsheet;
         $sheet = $book->getActiveSheet();
         $isFigure = array_fill_keys($figures, true);
+        $isStatus = array_fill_keys($statuses, true);
         $widths = [];
         $line = 0;
         foreach ($rows as $row) {
@@ -72,6 +79,9 @@ final class TableWriter
                 $isNumber = $line > 1 && isset($isFigure[$column]) && preg_match('/\A-?\d+(\.\d+)?\z/', $text) === 1
                     && strlen(preg_replace('/\D/', '', $text) ?? '') <= self::DIGITS;
                 $sheet->setCellValueExplicit([$column + 1, $line], $text, $isNumber ? DataType::TYPE_NUMERIC : DataType::TYPE_STRING);
+                if (isset($isStatus[$column], self::TINTS[$text])) {
+                    $sheet->getStyle([$column + 1, $line])->getFill()->setFillType(Fill::FILL_SOLID)->getStartColor()->setRGB(self::TINTS[$text]);
+                }
             }
         }
         foreach ($widths as $column => $width) {

@@ -3,6 +3,7 @@ import Masthead from '@/components/Masthead.vue';
 import StateNote from '@/components/StateNote.vue';
 import WorkingOrder from '@/components/WorkingOrder.vue';
 import YearRibbon from '@/components/YearRibbon.vue';
+import { usePresentation, usePresentationKeys } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
 import { useQueryClient } from '@tanstack/vue-query';
 import { defineAsyncComponent, ref, watch } from 'vue';
@@ -11,6 +12,8 @@ import { ApiError } from './api/client';
 const SignIn = defineAsyncComponent(() => import('./pages/sign-in/SignIn.vue'));
 const { session, user, load } = useSession();
 const queries = useQueryClient();
+const { presenting, stops, at, step, end } = usePresentation();
+usePresentationKeys();
 
 // When a session ends in the middle of work, the screens stay behind the sign-in form with all that was typed.
 const kept = ref(user.value?.name ?? null);
@@ -35,16 +38,33 @@ const unreachable = new ApiError(0, 'No connection', 'The server cannot be reach
         <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:p-3"
             >Skip to the content</a
         >
-        <Masthead />
-        <YearRibbon />
+        <template v-if="!presenting">
+            <Masthead class="print:hidden" />
+            <YearRibbon class="print:hidden" />
+        </template>
         <div class="flex grow flex-col md:flex-row">
-            <WorkingOrder />
+            <WorkingOrder v-if="!presenting" class="print:hidden" />
             <main
                 id="content"
                 tabindex="-1"
-                class="min-w-0 grow px-4 pt-4 pb-12 outline-none md:px-[22px] md:pl-[26px]"
+                class="min-w-0 grow px-4 pt-4 pb-12 outline-none md:px-[22px] md:pl-[26px] print:p-0"
+                :class="{ 'presentation mx-auto max-w-[1500px]': presenting }"
             >
                 <RouterView />
+                <nav
+                    v-if="presenting"
+                    class="fixed inset-x-0 bottom-0 flex items-center justify-center gap-6 border-t border-rule bg-paper/95 py-2 text-[14px] text-ink-soft print:hidden"
+                    aria-label="Presentation"
+                >
+                    <button type="button" class="quiet-link" :disabled="at <= 0" @click="step(-1)">
+                        ← {{ stops[at - 1]?.name ?? '' }}
+                    </button>
+                    <span>{{ at + 1 }} of {{ stops.length }}</span>
+                    <button type="button" class="quiet-link" :disabled="at >= stops.length - 1" @click="step(1)">
+                        {{ stops[at + 1]?.name ?? '' }} →
+                    </button>
+                    <button type="button" class="quiet-link ml-4" @click="end">Close (Esc)</button>
+                </nav>
             </main>
         </div>
     </div>

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use App\Figures\ScorecardReader;
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\Rule;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 
 /**
- * A view of a month: `period`, and a `span` where one can be chosen.
+ * A view of a month: `period`, with a `span` and a `group` where they can be chosen.
  */
 final class PeriodRequest extends FormRequest
 {
@@ -18,6 +20,7 @@ final class PeriodRequest extends FormRequest
     {
         return [
             'period' => ['required', 'string', new MonthRule],
+            'group' => ['sometimes', 'nullable', 'string', Rule::in(ScorecardReader::GROUPINGS)],
             'span' => ['sometimes', 'string', 'in:month,quarter,yearToDate,rolling12'],
         ];
     }
@@ -25,6 +28,11 @@ final class PeriodRequest extends FormRequest
     public function period(): Period
     {
         return Period::parse($this->string('period')->toString());
+    }
+
+    public function group(): string
+    {
+        return $this->string('group')->toString();
     }
 
     public function span(): Span

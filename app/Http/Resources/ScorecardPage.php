@@ -17,11 +17,11 @@ final readonly class ScorecardPage
         #[OA\Property(description: 'a month, 2026-08')] public string $period,
         #[OA\Property(enum: ['month', 'quarter', 'yearToDate', 'rolling12'])] public string $span,
         #[OA\Property(ref: StatusSchema::REF, description: 'the roll-up of the unit')] public string $status,
-        #[OA\Property(description: '0 (all red) to 2 (all green)')] public ?float $score,
-        #[OA\Property(description: 'share of the weight that is judged, 0 to 1')] public ?float $coverage,
         #[OA\Property(description: 'over the rows shown')] public CountsResource $counts,
         #[OA\Property] public Moved $moved,
         #[OA\Property(description: 'rows without a reading for the chosen month')] public int $missing,
+        #[OA\Property(description: 'open actions that should have been done by today')] public int $overdue,
+        #[OA\Property(ref: '#/components/schemas/RollUp')] public RollUpResource $rollUp,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ScorecardGroup'))] public array $groups,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/UnitLine'))] public array $units,
     ) {}

@@ -48,4 +48,14 @@ final readonly class RollUpMethod
     {
         return new self('share', BigDecimal::of($green), BigDecimal::of($red));
     }
+
+    /** As it is explained. */
+    public function words(): string
+    {
+        return match ($this->name) {
+            'weighted' => "The weighted mean of the scores: red 0, amber 1, green 2. On course from {$this->green}, drifting from {$this->amberOrRed}.",
+            'worst' => 'The worst status of all.',
+            default => "By the share of the weight: off course when more than {$this->amberOrRed} % is red, on course when at least {$this->green} % is green and none is red.",
+        };
+    }
 }

@@ -516,6 +516,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{unit}/scorecard/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["scorecardFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/exceptions/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exceptionsFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/matrix/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["matrixFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1582,6 +1630,30 @@ export interface components {
             /** @description readings of the chosen month that this user is still to enter */
             open: number;
         };
+        /** @description A KPI or a unit that counts towards a roll-up. */
+        RollUpMember: {
+            name: string;
+            /** @description a unit, not a KPI */
+            isUnit: boolean;
+            weight: string;
+            status: components["schemas"]["Status"];
+        };
+        /** @description How the status of a unit follows from what is directly under it. */
+        RollUp: {
+            /** @description the method in words */
+            method: string;
+            /**
+             * Format: float
+             * @description 0 (all red) to 2 (all green)
+             */
+            score: number | null;
+            /**
+             * Format: float
+             * @description share of the weight that is judged, 0 to 1
+             */
+            coverage: number | null;
+            members: components["schemas"]["RollUpMember"][];
+        };
         /** @description A scorecard row opened in place. */
         RowDetail: {
             name: string;
@@ -1658,21 +1730,14 @@ export interface components {
             span: "month" | "quarter" | "yearToDate" | "rolling12";
             /** @description the roll-up of the unit */
             status: components["schemas"]["Status"];
-            /**
-             * Format: float
-             * @description 0 (all red) to 2 (all green)
-             */
-            score: number | null;
-            /**
-             * Format: float
-             * @description share of the weight that is judged, 0 to 1
-             */
-            coverage: number | null;
             /** @description over the rows shown */
             counts: components["schemas"]["Counts"];
             moved: components["schemas"]["Moved"];
             /** @description rows without a reading for the chosen month */
             missing: number;
+            /** @description open actions that should have been done by today */
+            overdue: number;
+            rollUp: components["schemas"]["RollUp"];
             groups: components["schemas"]["ScorecardGroup"][];
             units: components["schemas"]["UnitLine"][];
         };
@@ -1684,7 +1749,18 @@ export interface components {
             name: string;
             measure: string;
             owner: string | null;
+            /** @description code of the unit */
+            unit: string;
+            theme: string;
+            /** @enum {string} */
+            level: "organisational" | "departmental" | "operational";
+            /** @description in the roll-up */
+            weight: string;
             status: components["schemas"]["Status"];
+            /** @description a green that has reached its stretch */
+            stretched: boolean;
+            /** @description a person called the status */
+            called: boolean;
             /** @enum {string} */
             movement: "worse" | "recovered" | "better" | "none";
             actual: components["schemas"]["Shown"] | null;
@@ -1694,6 +1770,7 @@ export interface components {
             prior: components["schemas"]["Shown"] | null;
             variance: components["schemas"]["Difference"] | null;
             change: components["schemas"]["Difference"] | null;
+            step: components["schemas"]["Difference"] | null;
             zones: components["schemas"]["Zones"] | null;
             wake: components["schemas"]["WakePoint"][];
             /** @description of the chosen month alone */
@@ -1701,6 +1778,11 @@ export interface components {
             expected: number;
             reported: number;
             hasNote: boolean;
+            /**
+             * @description whether something is being done about it
+             * @enum {string}
+             */
+            action: "none" | "open" | "overdue";
             /** @description the day up to which its figure counts, where a period of it was not over */
             asOf: string | null;
         };
@@ -2844,6 +2926,8 @@ export interface operations {
                 /** @description a month, 2026-08 */
                 period: components["parameters"]["period"];
                 span: components["parameters"]["span"];
+                /** @description blank for departments or themes, as the unit asks for */
+                group?: "" | "theme" | "level" | "none";
             };
             header?: never;
             path: {
@@ -2977,6 +3061,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatrixPage"];
+                };
+            };
+        };
+    };
+    scorecardFile: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The scorecard as a file; as json the assessment of all KPIs and units */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            403: components["responses"]["Problem"];
+        };
+    };
+    exceptionsFile: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The exceptions as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    matrixFile: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                crossing: "units-months" | "units-kpis" | "kpis-months";
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The matrix as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
                 };
             };
         };

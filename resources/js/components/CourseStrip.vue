@@ -7,7 +7,7 @@ import { computed } from 'vue';
  * A thin track in the KPI's own zones: a bar for the actual, a tick for the target, an open diamond for last year.
  * The ends of the scale are chosen so that every mark fits, and are told on hover.
  */
-const props = defineProps<{ row: Schemas['ScorecardRow']; hideTarget?: boolean }>();
+const props = defineProps<{ row: Schemas['ScorecardRow']; hideTarget?: boolean; hidePrior?: boolean }>();
 
 const { plain, figure } = useNumbers();
 
@@ -19,7 +19,7 @@ const scale = computed(() => {
     const marks = [
         actual?.exact,
         props.hideTarget ? undefined : target?.exact,
-        prior?.exact,
+        props.hidePrior ? undefined : prior?.exact,
         zones?.green,
         zones?.amber,
         zones?.greenLow,
@@ -41,6 +41,15 @@ const at = (exact: string | number): number => {
     const { low, high } = scale.value ?? { low: 0, high: 1 };
     return ((Number(exact) - low) / (high - low)) * 100;
 };
+
+/** From nothing to the figure; where nothing is not on the scale, from the end that is nearer to it. */
+const bar = computed(() => {
+    if (scale.value === null || props.row.actual === null) {
+        return null;
+    }
+    const ends = [at(Math.max(scale.value.low, Math.min(scale.value.high, 0))), at(props.row.actual.exact)];
+    return { from: Math.min(...ends), to: Math.max(...ends) };
+});
 
 const zones = computed(() => {
     const limits = props.row.zones;
@@ -76,7 +85,7 @@ const words = computed(() => {
     const parts = [
         actual === null ? 'no reading' : `actual ${figure(actual, measure)}`,
         target === null || props.hideTarget ? '' : `target ${figure(target, measure)}`,
-        prior === null ? '' : `last year ${figure(prior, measure)}`,
+        prior === null || props.hidePrior ? '' : `last year ${figure(prior, measure)}`,
         scale.value === null ? '' : `scale from ${plain(scale.value.low)} to ${plain(scale.value.high)}`,
     ];
     return parts.filter((part) => part !== '').join(', ');
@@ -96,11 +105,11 @@ const words = computed(() => {
                 height="9"
                 :class="zone.fill"
             />
-            <rect v-if="row.actual" x="0" :width="`${at(row.actual.exact)}%`" y="11" height="4" class="fill-ink" />
+            <rect v-if="bar" :x="`${bar.from}%`" :width="`${bar.to - bar.from}%`" y="11" height="4" class="fill-ink" />
             <svg v-if="row.target && !hideTarget" :x="`${at(row.target.exact)}%`" overflow="visible">
                 <rect x="-1" y="3" width="2" height="20" class="fill-ink" />
             </svg>
-            <svg v-if="row.prior" :x="`${at(row.prior.exact)}%`" overflow="visible">
+            <svg v-if="row.prior && !hidePrior" :x="`${at(row.prior.exact)}%`" overflow="visible">
                 <path d="M0 7 L5.5 13 L0 19 L-5.5 13Z" class="fill-sheet stroke-ink" stroke-width="1.2" />
             </svg>
         </template>

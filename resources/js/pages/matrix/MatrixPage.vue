@@ -111,7 +111,7 @@ const rowName = (index: number): string => {
         : (row?.name ?? '');
 };
 const isMonths = computed(() => crossing.value !== 'units-kpis');
-const wide = computed(() => (figures.value ? 62 : isMonths.value && months.value > 12 ? 27 : isMonths.value ? 50 : 76));
+const wide = computed(() => (figures.value ? 62 : isMonths.value && months.value > 12 ? 22 : isMonths.value ? 50 : 76));
 
 const counts = computed(() => {
     const page = data.value;
@@ -385,7 +385,8 @@ const said = (row: number, column: number): string => {
                             v-for="(each, column) in data.cells[row]"
                             :key="column"
                             role="gridcell"
-                            class="cursor-pointer border-t border-rule-soft p-[3px] text-center outline-none"
+                            class="cursor-pointer border-t border-rule-soft text-center outline-none"
+                            :class="wide < 30 ? 'p-0' : 'p-[3px]'"
                             :tabindex="at.row === row && at.column === column ? 0 : -1"
                             :aria-label="said(row, column)"
                             :aria-selected="opened && at.row === row && at.column === column"
@@ -393,7 +394,7 @@ const said = (row: number, column: number): string => {
                             @focus="at = { row, column }"
                         >
                             <span
-                                class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px] px-1"
+                                class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px]"
                                 :class="
                                     at.row === row && at.column === column
                                         ? 'outline-2 -outline-offset-2 outline-brass'

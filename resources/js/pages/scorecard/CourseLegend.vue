@@ -1,6 +1,9 @@
 <script setup lang="ts">
 /** Names every mark of the course strip. */
+defineProps<{ withStep: boolean }>();
 const hideTargets = defineModel<boolean>('hideTargets', { required: true });
+const hidePrior = defineModel<boolean>('hidePrior', { required: true });
+const showStep = defineModel<boolean>('showStep', { required: true });
 </script>
 
 <template>
@@ -14,7 +17,7 @@ const hideTargets = defineModel<boolean>('hideTargets', { required: true });
                 <rect x="3" y="0" width="2" height="16" class="fill-ink" /></svg
             >target
         </span>
-        <span class="hidden items-center gap-1.5 md:flex">
+        <span v-if="!hidePrior" class="hidden items-center gap-1.5 md:flex">
             <svg width="13" height="14" viewBox="0 0 13 14" aria-hidden="true">
                 <path d="M6.5 1 L12 7 L6.5 13 L1 7Z" class="fill-sheet stroke-ink" stroke-width="1.2" /></svg
             >last year
@@ -26,13 +29,27 @@ const hideTargets = defineModel<boolean>('hideTargets', { required: true });
                 <rect x="40" width="20" height="9" class="fill-red-zone" /></svg
             >this KPI's own zones
         </span>
-        <button
-            type="button"
-            class="quiet-link ml-auto"
-            :aria-pressed="hideTargets"
-            @click="hideTargets = !hideTargets"
-        >
-            {{ hideTargets ? 'Show targets' : 'Hide targets' }}
-        </button>
+        <span class="ml-auto flex gap-5 print:hidden">
+            <button
+                v-if="withStep"
+                type="button"
+                class="quiet-link max-md:hidden"
+                :aria-pressed="showStep"
+                @click="showStep = !showStep"
+            >
+                {{ showStep ? 'Hide the month before' : 'Show the month before' }}
+            </button>
+            <button
+                type="button"
+                class="quiet-link max-md:hidden"
+                :aria-pressed="hidePrior"
+                @click="hidePrior = !hidePrior"
+            >
+                {{ hidePrior ? 'Show last year' : 'Hide last year' }}
+            </button>
+            <button type="button" class="quiet-link" :aria-pressed="hideTargets" @click="hideTargets = !hideTargets">
+                {{ hideTargets ? 'Show targets' : 'Hide targets' }}
+            </button>
+        </span>
     </div>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import ActionLine from '@/pages/kpi/ActionLine.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
@@ -34,6 +35,10 @@ const GATHERED = {
 };
 const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as keyof typeof GATHERED]);
 
+/** What was known then; a note that came later is not read into the past. */
+const notes = computed(() =>
+    (data.value?.notes ?? []).filter((note) => !/^\d{4}-\d\d$/.test(note.period) || note.period <= period.value),
+);
 const periodLabel = (key: string): string =>
     key.startsWith('FY') || key.includes('W') ? periodWords(key) : shortMonthAndYear(key);
 
@@ -91,23 +96,44 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
                 </tbody>
             </table>
         </div>
-        <dl v-if="data.notes.length > 0" class="max-w-[76em]">
-            <div v-for="note in data.notes" :key="note.period" class="flex gap-4 py-0.5">
+        <div class="flex flex-wrap gap-x-10 gap-y-3">
+            <section v-if="data.drivers.length > 0" class="w-[300px]" aria-label="What drives it">
+                <p class="text-[13px] text-ink-faint">what drives it</p>
+                <p v-for="driver in data.drivers" :key="driver.id" class="flex items-center gap-2 py-[2px]">
+                    <Needle :status="driver.status" size="s" />
+                    <RouterLink
+                        class="min-w-0 grow truncate hover:text-brass"
+                        :to="{ name: 'course', params: { code: driver.code }, query: query({ unit: driver.unit }) }"
+                        >{{ driver.name }}</RouterLink
+                    >
+                    <span class="text-ink-soft">{{ driver.actual ? figure(driver.actual, driver.measure) : '' }}</span>
+                </p>
+            </section>
+            <section v-if="data.actions.length > 0" class="min-w-[260px] grow" aria-label="What is being done">
+                <p class="text-[13px] text-ink-faint">what is being done</p>
+                <ActionLine v-for="action in data.actions" :key="action.id" :action="action" class="py-[2px]" />
+            </section>
+        </div>
+        <dl v-if="notes.length > 0" class="max-w-[76em]">
+            <div v-for="note in notes" :key="note.period" class="flex gap-4 py-0.5">
                 <dt class="w-[76px] shrink-0 text-ink-faint">{{ periodLabel(note.period) }}</dt>
                 <dd>
-                    {{ note.text }}
+                    {{ note.text }}{{ ' ' }}
                     <template v-if="note.outlook"
-                        ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}
-                    </template>
+                        ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}{{ ' ' }}</template>
                     <template v-if="note.doing"
-                        ><span class="text-ink-soft">Being done:</span> {{ note.doing }}
-                    </template>
+                        ><span class="text-ink-soft">Being done:</span> {{ note.doing }}{{ ' ' }}</template>
                     <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
                 </dd>
             </div>
         </dl>
         <p v-else class="text-[14px] text-ink-faint">No notes in the last two years.</p>
         <p class="text-[14px]">
+            <RouterLink
+                class="quiet-link mr-5 text-brass"
+                :to="{ name: 'course', params: { code: row.code }, query: query({ unit: row.unit }) }"
+                >The page of this KPI</RouterLink
+            >
             <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code: row.code }, query: query() }"
                 >How it is defined</RouterLink
             >

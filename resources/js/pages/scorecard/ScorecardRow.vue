@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
+import ActionMark from '@/components/ActionMark.vue';
 import CourseStrip from '@/components/CourseStrip.vue';
 import DifferenceFigure from '@/components/DifferenceFigure.vue';
 import Needle from '@/components/Needle.vue';
@@ -7,38 +8,49 @@ import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth } from '@/composables/usePeriods';
+import { useView } from '@/composables/useView';
 import { defineAsyncComponent } from 'vue';
 
 const RowDetail = defineAsyncComponent(() => import('./RowDetail.vue'));
 
-defineProps<{ row: Schemas['ScorecardRow']; hideTargets: boolean; opened: boolean }>();
+defineProps<{
+    row: Schemas['ScorecardRow'];
+    hideTargets: boolean;
+    hidePrior: boolean;
+    showStep: boolean;
+    /** how many there are, for what spans them all */
+    columns: number;
+    opened: boolean;
+}>();
 defineEmits<{ toggle: [] }>();
 
 const { figure, unitOf } = useNumbers();
+const { query } = useView();
 </script>
 
 <template>
     <tr
-        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_76px] [&>td]:max-md:content-center [&>td]:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
+        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_76px_28px] [&>td]:max-md:content-center [&>td]:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
         :class="opened ? 'bg-sheet' : 'hover:bg-sheet'"
         @click="$emit('toggle')"
     >
-        <td class="text-left"><Needle :status="row.status" /></td>
+        <td class="text-left"><Needle :status="row.status" :stretched="row.stretched" :called="row.called" /></td>
         <td class="pr-3 pl-[2px] text-left">
-            <button
-                type="button"
+            <RouterLink
                 data-row
-                class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold"
-                :aria-expanded="opened"
-                @click.stop="$emit('toggle')"
+                class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold hover:text-brass"
+                :to="{ name: 'course', params: { code: row.code }, query: query({ unit: row.unit }) }"
+                @click.stop
+                @keydown.space.prevent="$emit('toggle')"
+                >{{ row.name }}</RouterLink
             >
-                {{ row.name }}
-            </button>
             <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint">{{
                 [row.measure, row.owner].filter(Boolean).join(' · ')
             }}</span>
         </td>
-        <td class="hidden pr-3 pl-3 md:table-cell"><CourseStrip :row="row" :hide-target="hideTargets" /></td>
+        <td class="hidden pr-3 pl-3 md:table-cell">
+            <CourseStrip :row="row" :hide-target="hideTargets" :hide-prior="hidePrior" />
+        </td>
         <td>
             <span v-if="row.actual" class="text-[18px] font-semibold whitespace-nowrap" :title="row.actual.exact"
                 >{{ figure(row.actual, row.measure)
@@ -64,15 +76,35 @@ const { figure, unitOf } = useNumbers();
         <td v-if="!hideTargets">
             <DifferenceFigure :difference="row.variance" :measure="row.measure" :status="row.status" />
         </td>
-        <td class="hidden md:table-cell">
+        <td v-if="!hidePrior" class="hidden md:table-cell">
             <DifferenceFigure :difference="row.change" :measure="row.measure" :status="row.status" />
         </td>
-        <td class="hidden pl-[22px] lg:table-cell">
-            <Wake :points="row.wake" :status="row.monthStatus" :hide-target="hideTargets" />
+        <td v-if="showStep" class="hidden md:table-cell">
+            <DifferenceFigure :difference="row.step" :measure="row.measure" :status="row.status" />
         </td>
-        <td class="max-md:hidden"><NoteMark v-if="row.hasNote" /></td>
+        <td class="max-md:hidden lg:pl-[22px]">
+            <Wake class="max-lg:hidden print:block" :points="row.wake" :status="row.monthStatus" :hide-target="hideTargets" />
+        </td>
+        <td>
+            <span class="flex items-center justify-end gap-1"
+                ><ActionMark v-if="row.action !== 'none'" :overdue="row.action === 'overdue'" /><NoteMark
+                    v-if="row.hasNote"
+                />
+                <button
+                    type="button"
+                    class="size-6 shrink-0 text-[15px] leading-none text-ink-faint hover:text-brass print:hidden"
+                    :aria-expanded="opened"
+                    :aria-label="`Open ${row.name} here`"
+                    @click.stop="$emit('toggle')"
+                >
+                    <span class="inline-block transition-transform" :class="{ 'rotate-90': opened }" aria-hidden="true"
+                        >›</span
+                    >
+                </button></span
+            >
+        </td>
     </tr>
     <tr v-if="opened" class="bg-sheet max-md:block">
-        <td colspan="8" class="pr-3 pb-5 max-md:block md:pl-[36px]"><RowDetail :row="row" /></td>
+        <td :colspan="columns" class="pr-3 pb-5 max-md:block md:pl-[36px]"><RowDetail :row="row" /></td>
     </tr>
 </template>

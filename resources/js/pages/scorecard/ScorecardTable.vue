@@ -3,12 +3,19 @@ import type { Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { counted } from '@/composables/useNumbers';
 import { useView } from '@/composables/useView';
+import { computed } from 'vue';
 import ScorecardRow from './ScorecardRow.vue';
 
-defineProps<{ groups: readonly Schemas['ScorecardGroup'][]; hideTargets: boolean }>();
+const props = defineProps<{
+    groups: readonly Schemas['ScorecardGroup'][];
+    hideTargets: boolean;
+    hidePrior: boolean;
+    showStep: boolean;
+}>();
 const opened = defineModel<number | null>('opened', { required: true });
 
 const { query } = useView();
+const columns = computed(() => 6 + [!props.hideTargets, !props.hidePrior, props.showStep].filter(Boolean).length);
 
 const moved = ({ worse, recovered, better }: Schemas['Moved']): string =>
     [
@@ -19,7 +26,7 @@ const moved = ({ worse, recovered, better }: Schemas['Moved']): string =>
         .filter((part) => part !== '')
         .join(', ');
 
-/** Arrow keys go from name to name, so that a whole scorecard can be read without a mouse. */
+/** Arrow keys go from name to name and the space bar opens a row in place, so that a whole scorecard can be read without a mouse. */
 function move(event: KeyboardEvent): void {
     const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (by === undefined || !(event.target instanceof HTMLElement) || !event.target.matches('[data-row]')) {
@@ -38,10 +45,11 @@ function move(event: KeyboardEvent): void {
             <col class="md:w-[25%] lg:w-[236px]" />
             <col class="hidden md:table-column" />
             <col class="w-[112px]" />
-            <col class="w-[92px] md:w-[104px]" :class="{ hidden: hideTargets }" />
-            <col class="hidden w-[104px] md:table-column" />
-            <col class="hidden w-[150px] lg:table-column" />
-            <col class="w-[30px]" />
+            <col v-if="!hideTargets" class="w-[92px] md:w-[104px]" />
+            <col v-if="!hidePrior" class="hidden w-[104px] md:table-column" />
+            <col v-if="showStep" class="hidden w-[104px] md:table-column" />
+            <col class="w-0 lg:w-[150px] print:w-[150px]" />
+            <col class="w-[66px]" />
         </colgroup>
         <thead class="max-md:sr-only">
             <tr class="text-right text-[12.5px] text-ink-faint [&>th]:pt-[3px] [&>th]:pb-1 [&>th]:font-medium">
@@ -50,16 +58,17 @@ function move(event: KeyboardEvent): void {
                 <th class="hidden md:table-cell"><span class="sr-only">Course</span></th>
                 <th>figure</th>
                 <th v-if="!hideTargets">to target</th>
-                <th class="hidden md:table-cell">to last year</th>
-                <th class="hidden pl-[22px] text-left lg:table-cell">13 months</th>
-                <th><span class="sr-only">Note</span></th>
+                <th v-if="!hidePrior" class="hidden md:table-cell">to last year</th>
+                <th v-if="showStep" class="hidden md:table-cell">to the month before</th>
+                <th class="text-left lg:pl-[22px]"><span class="max-lg:hidden print:inline">13 months</span></th>
+                <th><span class="sr-only">Notes and actions</span></th>
             </tr>
         </thead>
         <tbody v-for="group in groups" :key="group.name" class="max-md:block">
             <tr class="max-md:block">
                 <th
                     scope="rowgroup"
-                    colspan="8"
+                    :colspan="columns"
                     class="h-[46px] max-md:block border-t border-rule pt-2 text-left font-normal"
                 >
                     <span class="flex items-center gap-[13px]">
@@ -82,6 +91,9 @@ function move(event: KeyboardEvent): void {
                 :key="row.id"
                 :row="row"
                 :hide-targets="hideTargets"
+                :hide-prior="hidePrior"
+                :show-step="showStep"
+                :columns="columns"
                 :opened="opened === row.id"
                 @toggle="opened = opened === row.id ? null : row.id"
             />
