@@ -49,6 +49,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('imports/{import}/application', [ImportController::class, 'apply'])->can('handle', 'import');
     Route::delete('imports/{import}/application', [ImportController::class, 'undo'])->can('handle', 'import');
 
+    Route::get('texts', [ReviewController::class, 'texts'])->can('viewAny', Kpi::class);
     Route::get('changes', ChangeController::class)->can('viewAny', Kpi::class);
 
     Route::get('units/{unit}/scorecard/file', [ReviewFileController::class, 'scorecard'])->can('view', 'unit');

@@ -10,8 +10,10 @@ use App\Figures\MatrixReader;
 use App\Figures\RibbonReader;
 use App\Figures\RowReader;
 use App\Figures\ScorecardReader;
+use App\Figures\TextFinder;
 use App\Http\Requests\MatrixRequest;
 use App\Http\Requests\PeriodRequest;
+use App\Http\Requests\WordsRequest;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\Unit;
@@ -103,5 +105,15 @@ final class ReviewController
     public function matrix(Unit $unit, PeriodRequest $view, MatrixRequest $request, MatrixReader $reader, #[CurrentUser] User $user): JsonResponse
     {
         return new JsonResponse($reader->page($unit, $view->period(), $view->span(), $request->crossing(), $request->kpi(), $request->months(), $user));
+    }
+
+    #[OA\Get(path: '/api/texts', operationId: 'findTexts', parameters: [
+        new OA\Parameter(name: 'words', in: 'query', required: true, schema: new OA\Schema(type: 'string', minLength: 2, maxLength: 100)),
+    ], responses: [
+        new OA\Response(response: 200, description: 'Notes and actions that hold the words', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/FoundText'))),
+    ])]
+    public function texts(WordsRequest $request, TextFinder $finder, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($finder->find($request->string('words')->toString(), $user));
     }
 }

@@ -516,6 +516,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["findTexts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/scorecard/file": {
         parameters: {
             query?: never;
@@ -1123,6 +1139,19 @@ export interface components {
             digits: string | null;
             /** @description why there is none; blank where an operand is simply missing */
             reason: string;
+        };
+        /** @description A note or an action that holds the words looked for. */
+        FoundText: {
+            /** @enum {string} */
+            kind: "note" | "action";
+            /** @description code of the KPI */
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unit: string;
+            /** @description the month in which its period begins, 2026-08 */
+            month: string;
+            text: string;
         };
         /** @description A KPI that is back on course. */
         GoodNews: {
@@ -3061,6 +3090,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatrixPage"];
+                };
+            };
+        };
+    };
+    findTexts: {
+        parameters: {
+            query: {
+                words: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Notes and actions that hold the words */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundText"][];
                 };
             };
         };

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, read } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
+import { shortMonthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import {
@@ -12,11 +13,11 @@ import {
     DialogTitle,
 } from '@headlessui/vue';
 import { useQuery } from '@tanstack/vue-query';
-import { useEventListener } from '@vueuse/core';
+import { refDebounced, useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRouter, type RouteLocationRaw } from 'vue-router';
 
-/** Finds KPIs, units and screens by any part of a name or a code. */
+/** Finds KPIs, units and screens by any part of a name or a code, notes and actions by the words in them. */
 interface Found {
     key: string;
     kind: string;
@@ -28,7 +29,7 @@ interface Found {
 const SHOWN = 12;
 
 const router = useRouter();
-const { query } = useView();
+const { unit, query } = useView();
 const { session, units, user, path } = useSession();
 const open = ref(false);
 const words = ref('');
@@ -39,8 +40,13 @@ const register = useQuery({ queryKey: ['register'], queryFn: () => read(api.GET(
 const everything = computed<Found[]>(() => [
     ...[
         { name: 'Scorecard', to: 'scorecard' },
+        { name: 'Exceptions', to: 'exceptions' },
+        { name: 'Matrix', to: 'matrix' },
         { name: 'Logbook', to: 'logbook' },
+        { name: 'Year grid', to: 'year-grid' },
         { name: 'Register', to: 'register' },
+        { name: 'Periods', to: 'periods' },
+        { name: 'Changes', to: 'changes' },
         ...(user.value?.defines ? [{ name: 'Define a KPI', to: 'define' }] : []),
     ].map(({ name, to }) => ({ key: to, kind: 'Screen', name, beside: '', to: { name: to, query: query() } })),
     ...(session.value?.units ?? []).map((unit) => ({
@@ -55,9 +61,39 @@ const everything = computed<Found[]>(() => [
         kind: 'KPI',
         name: kpi.name,
         beside: `${kpi.code} · ${units.value.get(kpi.department)?.name ?? ''}`,
-        to: { name: 'kpi', params: { code: kpi.code }, query: query() },
+        to: place(kpi),
     })),
 ]);
+
+/** The page of a KPI in the chosen unit, or where it is measured; its definition where it is measured nowhere. */
+function place(kpi: Schemas['RegisterLine']): RouteLocationRaw {
+    const at = kpi.units.find((code) => code === unit.value.code) ?? kpi.units.find((code) => units.value.has(code));
+    return at === undefined
+        ? { name: 'kpi', params: { code: kpi.code }, query: query() }
+        : { name: 'course', params: { code: kpi.code }, query: query({ unit: at }) };
+}
+
+const looked = refDebounced(words, 200);
+const texts = useQuery({
+    queryKey: computed(() => ['texts', looked.value]),
+    queryFn: () => read(api.GET('/api/texts', { params: { query: { words: looked.value.trim() } } })),
+    enabled: computed(() => open.value && looked.value.trim().length >= 3),
+});
+const inTexts = computed<Found[]>(() =>
+    looked.value.trim().length < 3
+        ? []
+        : (texts.data.value ?? []).map((text, index) => ({
+              key: `text ${index} ${text.kind} ${text.code}`,
+              kind: text.kind === 'note' ? 'Note' : 'Action',
+              name: text.text,
+              beside: `${text.name}, ${units.value.get(text.unit)?.name ?? text.unit}, ${shortMonthAndYear(text.month)}`,
+              to: {
+                  name: 'course',
+                  params: { code: text.code },
+                  query: query({ unit: text.unit, period: text.month }),
+              },
+          })),
+);
 
 const found = computed(() => {
     const wanted = words.value.toLowerCase().split(/\s+/).filter(Boolean);
@@ -65,7 +101,7 @@ const found = computed(() => {
         wanted.every((word) => `${name} ${beside}`.toLowerCase().includes(word)),
     );
     const starts = (each: Found): number => (each.name.toLowerCase().startsWith(wanted[0] ?? '') ? 0 : 1);
-    return fits.sort((one, other) => starts(one) - starts(other)).slice(0, SHOWN);
+    return [...fits.sort((one, other) => starts(one) - starts(other)).slice(0, SHOWN), ...inTexts.value];
 });
 
 useEventListener('keydown', (event: KeyboardEvent) => {
@@ -132,8 +168,10 @@ function close(): void {
                                     :class="{ 'bg-brass-tint': active }"
                                 >
                                     <span class="w-14 shrink-0 text-[12.5px] text-ink-soft">{{ each.kind }}</span>
-                                    <span class="font-medium">{{ each.name }}</span>
-                                    <span class="truncate text-[13px] text-ink-soft">{{ each.beside }}</span>
+                                    <span class="line-clamp-2 min-w-0 font-medium">{{ each.name }}</span>
+                                    <span class="max-w-[45%] shrink-0 truncate text-[13px] text-ink-soft">{{
+                                        each.beside
+                                    }}</span>
                                 </li>
                             </ComboboxOption>
                         </ComboboxOptions>

@@ -120,9 +120,11 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
                 <dd>
                     {{ note.text }}{{ ' ' }}
                     <template v-if="note.outlook"
-                        ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}{{ ' ' }}</template>
+                        ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}{{ ' ' }}</template
+                    >
                     <template v-if="note.doing"
-                        ><span class="text-ink-soft">Being done:</span> {{ note.doing }}{{ ' ' }}</template>
+                        ><span class="text-ink-soft">Being done:</span> {{ note.doing }}{{ ' ' }}</template
+                    >
                     <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
                 </dd>
             </div>

@@ -172,7 +172,12 @@ const print = (): void => {
                 <ExportMenu
                     :path="`/api/units/${unit.code}/scorecard/file`"
                     :query="{ period, span, group }"
-                    :formats="{ csv: 'CSV', xlsx: 'XLSX', ods: 'ODS', ...(user?.seesAll ? { json: 'Assessment' } : {}) }"
+                    :formats="{
+                        csv: 'CSV',
+                        xlsx: 'XLSX',
+                        ods: 'ODS',
+                        ...(user?.seesAll ? { json: 'Assessment' } : {}),
+                    }"
                 />
             </template>
         </ScorecardTabs>

@@ -83,7 +83,12 @@ const { query } = useView();
             <DifferenceFigure :difference="row.step" :measure="row.measure" :status="row.status" />
         </td>
         <td class="max-md:hidden lg:pl-[22px]">
-            <Wake class="max-lg:hidden print:block" :points="row.wake" :status="row.monthStatus" :hide-target="hideTargets" />
+            <Wake
+                class="max-lg:hidden print:block"
+                :points="row.wake"
+                :status="row.monthStatus"
+                :hide-target="hideTargets"
+            />
         </td>
         <td>
             <span class="flex items-center justify-end gap-1"
