@@ -12,7 +12,6 @@ use App\Figures\KpiFacts;
 use App\Figures\KpiStore;
 use App\Http\Resources\CellOutcome;
 use App\Models\User;
-use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
@@ -47,7 +46,7 @@ final readonly class SaveCells
     public function __invoke(array $cells, bool $isTarget, User $user): array
     {
         $text = new CellText(new NumberSetting($user->locale));
-        $facts = $this->kpis->some(array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measured, $cells))), Month::running(), Month::running());
+        $facts = $this->kpis->described(array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measured, $cells))));
         $outcomes = [];
         $sound = [];
         foreach ($cells as $index => $cell) {

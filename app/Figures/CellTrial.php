@@ -18,8 +18,6 @@ use Kybernet\Core\Scorecard;
  */
 final readonly class CellTrial
 {
-    private const MONTHS_BACK = 13;
-
     public function __construct(private KpiStore $kpis, private CellReader $reader, private Scorecard $scorecard) {}
 
     /**
@@ -30,7 +28,7 @@ final readonly class CellTrial
     {
         $months = $this->scorecard->year->months($month);
         $ids = array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measured, $cells)));
-        $facts = $this->kpis->some($ids, $months[0]->plus(-self::MONTHS_BACK), $months[11]);
+        $facts = $this->kpis->some($ids, $months[0], $months[11]);
         $text = new CellText(new NumberSetting($user->locale));
         $verdicts = [];
         $sound = [];

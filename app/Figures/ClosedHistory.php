@@ -72,7 +72,7 @@ final readonly class ClosedHistory
         }
         $below = array_values(array_unique(array_merge(...array_map($this->organisation->below(...), $units))));
         $colours = [];
-        foreach ($this->kpis->inUnits($below, $months[0]->plus(-24), $months[count($months) - 1]) as $kpi) {
+        foreach ($this->kpis->inUnits($below, $months[0], $months[count($months) - 1]) as $kpi) {
             foreach ($months as $month) {
                 foreach ($this->closures->holds($kpi->unitId, $month) ? $this->scorecard->ending($kpi->measurement, $month) : [] as $period) {
                     $colours[$this->words($kpi, $period)] = $this->scorecard->periodStatus($kpi->measurement, $period);

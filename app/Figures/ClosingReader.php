@@ -25,7 +25,7 @@ use Kybernet\Core\Scorecard;
 final readonly class ClosingReader
 {
     /** The usual range of a figure looks back two years. */
-    private const MONTHS_BACK = 24;
+    private const MONTHS_BACK = 12;
 
     public function __construct(
         private Scorecard $scorecard,

@@ -34,9 +34,6 @@ use stdClass;
  */
 final readonly class ExceptionReader
 {
-    /** Control limits are taken from 24 periods before the chosen one, and the projection needs the whole year before. */
-    private const MONTHS_BACK = 36;
-
     public function __construct(
         private Scorecard $scorecard,
         private KpiStore $kpis,
@@ -51,7 +48,7 @@ final readonly class ExceptionReader
     public function page(Unit $unit, Period $chosen, Span $span, User $user): ExceptionsPage
     {
         $year = $this->scorecard->year->months($chosen);
-        $kpis = array_column($this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $chosen->plus(-self::MONTHS_BACK), $year[11])), null, 'id');
+        $kpis = array_column($this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $chosen, $year[11])), null, 'id');
         $ids = array_keys($kpis);
         $notes = $this->notes->between($ids, Month::date($chosen->plus(-12)), Month::date($year[11]));
         $actions = $this->actions->of($kpis, $chosen, $user);

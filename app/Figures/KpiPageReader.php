@@ -61,8 +61,7 @@ final readonly class KpiPageReader
         $year = $this->scorecard->year->months($chosen);
         $first = $chosen->plus(-self::MONTHS_BACK);
         $related = $this->related->to($measured, $user);
-        // Each of the periods shown is held against the one a year before.
-        $facts = $this->kpis->whole([$measured->id, ...$related['drivers'], ...$related['places']], $first->plus(-12), $year[11]);
+        $facts = $this->kpis->whole([$measured->id, ...$related['drivers'], ...$related['places']], $first, $year[11]);
         $kpi = $facts[$measured->id] ?? throw new \LogicException('A KPI-unit that was found is there.');
         $definition = $kpi->measurement->definition;
         $latest = $this->scorecard->timeline->latest($definition->frequency, $chosen);

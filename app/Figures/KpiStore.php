@@ -33,6 +33,15 @@ use stdClass;
  */
 final readonly class KpiStore
 {
+    /**
+     * How far before a period the figures lie that judge it: the latest year of a yearly KPI may have begun 22 months
+     * before the month that carries it forward, and is held against the year before; control limits take 24 periods
+     * before the 12 that signals are looked for in.
+     */
+    private const REACH = 36;
+
+    private const MONTHS = ['week' => 0.25, 'month' => 1, 'quarter' => 3, 'year' => 12];
+
     public function __construct(
         private Connection $database,
         private Scorecard $scorecard,
@@ -42,7 +51,8 @@ final readonly class KpiStore
     ) {}
 
     /**
-     * The KPIs measured in the units, in register order, with their figures of the months given.
+     * The KPIs measured in the units, in register order, with the figures of the months given and all that these are
+     * judged by.
      *
      * @param  list<int>  $units  with all units below, where formulas or gathered figures reach down to them
      * @return list<KpiFacts>
@@ -61,6 +71,17 @@ final readonly class KpiStore
     public function some(array $kpiUnits, Period $first, Period $last): array
     {
         return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $kpiUnits), $first, $last), null, 'id');
+    }
+
+    /**
+     * What some KPIs are, for those who write their figures; next to nothing of the figures is read.
+     *
+     * @param  list<int>  $kpiUnits
+     * @return array<int, KpiFacts> by identity
+     */
+    public function described(array $kpiUnits): array
+    {
+        return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $kpiUnits), Month::running(), Month::running(), 0), null, 'id');
     }
 
     /** Null when there is no such KPI-unit. */
@@ -175,11 +196,14 @@ final readonly class KpiStore
         return $composition->measurement('', $unit->code) ?? throw new \LogicException('What was placed is measured.');
     }
 
-    /** @return list<KpiFacts> */
-    private function load(Builder $definitions, Period $first, Period $last): array
+    /**
+     * @param  int|null  $reach  how many months before the first are read too; null for as many as judge it
+     * @return list<KpiFacts>
+     */
+    private function load(Builder $definitions, Period $first, Period $last, ?int $reach = null): array
     {
         $rows = array_values($definitions->get()->all());
-        $placed = $this->place($rows, $first, $last);
+        $placed = $this->place($rows, $first, $last, $reach);
         $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline);
         $asOf = $this->asOf($rows, $placed);
 
@@ -240,16 +264,18 @@ final readonly class KpiStore
 
     /**
      * @param  list<stdClass>  $rows
+     * @param  int|null  $reach  how many months before the first are read too; null for as many as judge it
      * @return array<int, Placed> by KPI-unit, with the figures of the months given or with all
      */
-    private function place(array $rows, ?Period $first, ?Period $last): array
+    private function place(array $rows, ?Period $first, ?Period $last, ?int $reach = null): array
     {
         $ids = array_column($rows, 'id');
+        $rules = $this->rows->rules(array_values(array_unique(array_column($rows, 'kpi_id'))));
+        $first = $first?->plus(-($reach ?? $this->reach($rows, $rules)));
         $readings = $this->figures('readings', ['actual', 'colour'], $ids, $first, $last);
         $targets = $this->figures('targets', ['target', 'low', 'high'], $ids, $first, $last);
         $yearTargets = $this->yearTargets($ids);
         $calls = $this->calls($ids, $first, $last);
-        $rules = $this->rows->rules(array_values(array_unique(array_column($rows, 'kpi_id'))));
         // One KPI is measured in many units; its definition is read once.
         $made = [];
         $placed = [];
@@ -267,6 +293,23 @@ final readonly class KpiStore
         }
 
         return $placed;
+    }
+
+    /**
+     * @param  list<stdClass>  $rows
+     * @param  array{kpi: array<int, list<stdClass>>, unit: array<int, list<stdClass>>}  $rules
+     * @return int months, the mean of recent periods that some rule sets ask for included
+     */
+    private function reach(array $rows, array $rules): int
+    {
+        $reach = self::REACH;
+        foreach ($rows as $row) {
+            foreach ([...$rules['kpi'][$row->kpi_id] ?? [], ...$rules['unit'][$row->id] ?? []] as $rule) {
+                $reach = $rule->periods === null ? $reach : max($reach, (int) ceil($rule->periods * self::MONTHS[$row->frequency]) + self::REACH);
+            }
+        }
+
+        return $reach;
     }
 
     /**
@@ -339,8 +382,7 @@ final readonly class KpiStore
     }
 
     /**
-     * One row a KPI-unit with its periods as one text: far less to carry than a row a figure. Periods that begin in
-     * the months before the first are read too, so that a quarter or a year that ends later is there.
+     * One row a KPI-unit with its periods as one text: far less to carry than a row a figure.
      *
      * @param  list<string>  $columns
      * @param  list<int>  $ids
@@ -406,9 +448,9 @@ final readonly class KpiStore
         return $calls;
     }
 
-    /** @return array{string, string} wide enough for a year that ends in the first month and a week that begins before the last ends */
+    /** @return array{string, string} wide enough for a week that begins before the first month, or ends after the last */
     private static function dates(?Period $first, ?Period $last): array
     {
-        return [$first === null ? '0001-01-01' : Month::date($first->plus(-11)), $last === null ? '9999-12-31' : Month::date($last->plus(1))];
+        return [$first === null ? '0001-01-01' : Month::date($first->plus(-1)), $last === null ? '9999-12-31' : Month::date($last->plus(1))];
     }
 }

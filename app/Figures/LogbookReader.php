@@ -32,7 +32,7 @@ use Kybernet\Core\Status\Status;
 final readonly class LogbookReader
 {
     /** A streak, and the usual range of a figure, look back two years. */
-    private const MONTHS_BACK = 24;
+    private const MONTHS_BACK = 12;
 
     public function __construct(
         private Scorecard $scorecard,

@@ -49,7 +49,7 @@ final readonly class MatrixReader
         $units = $this->units($unit, $crossing, $user);
         $isRollUp = $crossing === 'units-months' && $kpi === '';
         $wanted = $isRollUp ? $this->organisation->below($unit->id) : array_map(fn (Unit $each): int => $each->id, $units);
-        $facts = $this->rights->seen($user, $this->kpis->inUnits($crossing === 'kpis-months' ? $this->organisation->below($unit->id) : $wanted, $span->firstMonth($first, $this->scorecard->year)->plus(-12), $chosen));
+        $facts = $this->rights->seen($user, $this->kpis->inUnits($crossing === 'kpis-months' ? $this->organisation->below($unit->id) : $wanted, $span->firstMonth($first, $this->scorecard->year), $chosen));
         $inUnits = array_flip(array_map(fn (Unit $each): int => $each->id, $units));
         $offered = $this->shared($facts, $inUnits);
 

@@ -52,8 +52,8 @@ final readonly class ScorecardReader
     public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
     {
         $below = $this->organisation->below($unit->id);
-        // The span, the one of the month before, and both moved back a year; the wake shows a year and a month.
-        $first = $span->firstMonth($chosen->previous(), $this->scorecard->year)->plus(-12);
+        // What moved is told against the span of the month before.
+        $first = $span->firstMonth($chosen->previous(), $this->scorecard->year);
         $kpis = $this->rights->seen($user, $this->kpis->inUnits($below, $first, $chosen));
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);

@@ -86,7 +86,7 @@ final readonly class YearGridReader
         $months = $this->scorecard->year->months($month);
         $units = $this->organisation->below($unit->id);
         $place = array_flip($units);
-        $kpis = $this->rights->seen($user, $this->kpis->inUnits($units, $months[0]->plus(-24), $months[11]));
+        $kpis = $this->rights->seen($user, $this->kpis->inUnits($units, $months[0], $months[11]));
         usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
 
         return $kpis;

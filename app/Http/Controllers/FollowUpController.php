@@ -18,14 +18,12 @@ use App\Support\Month;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Database\Connection;
 use Illuminate\Http\Response;
+use Kybernet\Core\Calendar\FinancialYear;
 use OpenApi\Attributes as OA;
 
 /** What people do about what they see: actions, calls, marks. */
 final class FollowUpController
 {
-    /** A call on the rolling year of a KPI that is held against last year needs two years before it. */
-    private const MONTHS_BACK = 36;
-
     #[OA\Post(path: '/api/measured/{measured}/actions/{period}', operationId: 'agreeAction', parameters: [
         new OA\Parameter(ref: '#/components/parameters/measured'),
         new OA\Parameter(ref: '#/components/parameters/own-period'),
@@ -62,9 +60,9 @@ final class FollowUpController
         new OA\Response(response: 204, description: 'Called, or taken back'),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function call(KpiUnit $measured, PeriodRequest $view, CallRequest $request, KpiStore $kpis, CallStatus $call, #[CurrentUser] User $user): Response
+    public function call(KpiUnit $measured, PeriodRequest $view, CallRequest $request, KpiStore $kpis, CallStatus $call, FinancialYear $year, #[CurrentUser] User $user): Response
     {
-        $kpi = $kpis->one($measured->id, $view->period()->plus(-self::MONTHS_BACK), $view->period()) ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $kpi = $kpis->one($measured->id, $view->span()->firstMonth($view->period(), $year), $view->period()) ?? throw new \LogicException('A KPI-unit that was found is there.');
         $call($kpi, $view->period(), $view->span(), $request->status(), $request->string('reason')->trim()->toString(), $user);
 
         return new Response(status: 204);

@@ -8,7 +8,6 @@ use App\Figures\KpiFacts;
 use App\Figures\KpiStore;
 use App\Models\KpiUnit;
 use App\Models\User;
-use App\Support\Month;
 use Illuminate\Foundation\Http\FormRequest;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
@@ -25,7 +24,7 @@ abstract class CellRequest extends FormRequest
     {
         $measured = $this->route('measured');
 
-        return $this->facts ??= app(KpiStore::class)->some([$measured instanceof KpiUnit ? $measured->id : 0], Month::running(), Month::running())[$measured->id ?? 0]
+        return $this->facts ??= app(KpiStore::class)->described([$measured instanceof KpiUnit ? $measured->id : 0])[$measured->id ?? 0]
             ?? throw new NotFoundHttpException;
     }
 

@@ -3,11 +3,19 @@
 declare(strict_types=1);
 
 use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Trend\ProjectionPath;
 
 use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
 use function Kybernet\Core\Tests\kpi;
+use function Kybernet\Core\Tests\measured;
+use function Kybernet\Core\Tests\month;
+use function Kybernet\Core\Tests\monthly;
 use function Kybernet\Core\Tests\rows;
+use function Kybernet\Core\Tests\scorecard;
 
 /** The projection at 2026-06 of a KPI with a financial year from April; targets start in 2026-04. */
 function projected(array $kpi, array $lastYear, array $thisYear, array $targets = [], string $month = '2026-06'): ?array
@@ -103,4 +111,34 @@ it('counts quarters and years as they end', function () {
 
     expect(assessed($book, '2026-08')['assessments']['K ORG']['projection'])->toMatchArray(['value' => '40', 'elapsedPercent' => '25'])
         ->and(assessed($book, '2026-09')['assessments']['K ORG']['projection'])->toMatchArray(['value' => '60', 'elapsedPercent' => '50']);
+});
+
+it('draws the way to the projected figure through the periods that are left', function (Accumulation $accumulation, array $lastYear, array $thisYear, array $path) {
+    $measured = measured(Polarity::Lower, $accumulation, [], [...monthly('2025-04', $lastYear), ...monthly('2026-04', $thisYear)]);
+    $projection = scorecard()->projection($measured, month('2026-06'));
+    $drawn = ProjectionPath::of($projection, $measured, scorecard()->timeline, month('2026-06'));
+
+    expect(array_map(strval(...), $drawn))->toBe($path);
+})->with([
+    'a total by last year’s shape' => [Accumulation::Sum, ['10', '10', '10', ...array_fill(0, 9, '20')], ['11', '11', '11'], monthly('2026-07', array_fill(0, 9, '22'))],
+    'a mean by last year’s shape' => [Accumulation::Mean, ['10', '10', '10', ...array_fill(0, 9, '20')], ['11', '11', '12.5'], monthly('2026-07', array_fill(0, 9, '21.5'))],
+    'a total by what is reported' => [Accumulation::Sum, [], ['10', null, '15'], monthly('2026-07', array_fill(0, 9, '12.5'))],
+    'the latest without a trend' => [Accumulation::Latest, [], ['10', '14', '13'], monthly('2026-07', array_fill(0, 9, '13'))],
+    'the latest along its trend: its end alone' => [Accumulation::Latest, [null, null, null, null, null, null, null, null, null, '0.1', '0.2', '0.3'], ['0.4', '0.5', '0.6'], ['2027-03' => '1.5']],
+    'the highest says nothing of single months' => [Accumulation::Maximum, [], ['10', '14', '13'], []],
+]);
+
+it('gathers its way and what is reported to the projected figure', function () {
+    foreach (range(1, 40) as $seed) {
+        mt_srand($seed);
+        $figures = fn (int $count): array => array_map(fn (): string => (string) mt_rand(1, 999), range(1, $count));
+        $accumulation = $seed % 2 === 0 ? Accumulation::Sum : Accumulation::Mean;
+        $months = monthly('2025-04', [...$figures(12), ...$figures(5)]);
+        $measured = measured(Polarity::Lower, $accumulation, [], $months);
+        $projection = scorecard()->projection($measured, month('2026-08'));
+        $path = ProjectionPath::of($projection, $measured, scorecard()->timeline, month('2026-08'));
+        $whole = array_map(fn (string|Exact $figure): float => is_string($figure) ? (float) $figure : $figure->toFloat(), [...array_slice($months, 12), ...$path]);
+
+        expect(array_sum($whole) / ($accumulation === Accumulation::Sum ? 1 : 12))->toEqualWithDelta($projection->value->toFloat(), 1e-6);
+    }
 });

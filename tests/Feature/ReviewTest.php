@@ -1,0 +1,219 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Export\DatabaseWorkbook;
+use App\Figures\ExceptionReader;
+use App\Figures\ScorecardReader;
+use App\Models\Unit;
+use App\Models\User;
+use Illuminate\Support\Facades\DB;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Workbook\AssessmentWriter;
+
+/** @return array<string, mixed> the page of a KPI in Network */
+function kpiPage(mixed $test, string $code, string $account = 'analyst', string $unit = 'NET'): array
+{
+    return $test->as($account)->getJson("/api/units/{$unit}/kpis/{$code}?period=2026-08&span=month")->assertOk()->json();
+}
+
+/** @return array<string, mixed>|null one line of the exceptions of Network */
+function exception(mixed $test, string $code, string $account = 'analyst'): ?array
+{
+    return collect($test->as($account)->getJson('/api/units/NET/exceptions?period=2026-08&span=month')->assertOk()->json('items'))
+        ->firstWhere(fn (array $item): bool => $item['code'] === $code && $item['unit'] === 'NET');
+}
+
+it('shows on every screen what the assess command says of the same workbook', function (string $month) {
+    $analyst = User::query()->where('email', 'analyst@ostermere.example')->firstOrFail();
+    $workbook = app(DatabaseWorkbook::class)->read();
+    $chosen = Period::parse($month);
+    $units = Unit::all()->whereNotIn('parent_id', Unit::query()->whereNull('parent_id')->pluck('id'));
+    $compared = 0;
+    foreach (Span::cases() as $span) {
+        $said = json_decode(implode('', [...(new AssessmentWriter($workbook, $chosen, $span))->json()]), true);
+        $assessed = collect($said['assessments'])->keyBy(fn (array $each): string => "{$each['kpi']} {$each['unit']}");
+        foreach ($units as $unit) {
+            $page = app(ScorecardReader::class)->page($unit, $chosen, $span, $analyst);
+            $rollUp = collect($said['rollUps'])->firstWhere(fn (array $each): bool => $each['unit'] === $unit->code && $each['span'] === $span->value);
+            expect($page->status)->toBe($rollUp['status']);
+            foreach ($page->groups as $group) {
+                foreach ($group->rows as $row) {
+                    $expected = $assessed["{$row->code} {$row->unit}"]['spans'][$span->value];
+                    $isJudged = $assessed["{$row->code} {$row->unit}"]['trend'] === null && $row->measure === '';
+                    expect([$row->status, $row->target?->exact, $isJudged ? null : $row->actual?->exact, $row->variance?->difference->exact, $row->change?->difference->exact, $row->expected, $row->reported])
+                        ->toBe([$expected['status'], $expected['target'], $isJudged ? null : $expected['actual'], $expected['variance'], $expected['change'], $expected['expected'], $expected['reported']], "{$row->code} {$row->unit} {$month} {$span->value}");
+                    $compared++;
+                }
+            }
+        }
+        $listed = array_map(fn ($item): array => ["{$item->code} {$item->unit}", $item->points, array_column($item->reasons, 'code')], app(ExceptionReader::class)->page($units->firstWhere('parent_id', null), $chosen, $span, $analyst)->items);
+        $expected = array_map(fn (array $each): array => ["{$each['kpi']} {$each['unit']}", (string) $each['points'], array_column($each['reasons'], 'code')], $said['exceptions']);
+        sort($listed);
+        sort($expected);
+        expect($listed)->toBe($expected);
+    }
+    expect($compared)->toBe(4 * count($assessed));
+})->with(['2026-04', '2026-07', '2026-08']);
+
+it('lays out the page of a KPI', function () {
+    $page = kpiPage($this, 'LEAK');
+    $trend = DB::selectOne("SELECT regr_slope(actual, rank) AS slope FROM (SELECT actual, row_number() OVER (ORDER BY period) AS rank FROM readings WHERE kpi_unit_id = ? AND period BETWEEN '2025-09-01' AND '2026-08-01') AS year", [$page['id']]);
+
+    expect($page['history'])->toHaveCount(43)->and($page['history'][35])->toMatchArray(['period' => '2026-08', 'status' => 'red'])
+        ->and($page['gathered'])->toHaveCount(12)->and($page['gathered'][4]['actual']['exact'])->toBe($page['yearToDate']['actual']['exact'])
+        ->and($page['gathered'][5])->actual->toBeNull()->target->not->toBeNull()->prior->not->toBeNull()
+        ->and(collect($page['quarters'])->firstWhere('period', '2026-06')['actual']['exact'])->toBe('59')
+        ->and($page['trend']['slope'])->toEqualWithDelta((float) $trend->slope, 1e-9)
+        ->and($page['projection'])->toMatchArray(['method' => 'seasonal', 'left' => 7, 'end' => '2027-03'])->and($page['projection']['path'])->toHaveCount(7)
+        ->and(array_column($page['drivers'], 'code'))->toBe(['BURSTS', 'REPAIR5', 'RENEWED', 'NIGHT'])
+        ->and($page['actions'])->toHaveCount(2)->and($page['actions'][1])->toMatchArray(['state' => 'done', 'statusThen' => 'red', 'statusNow' => 'red'])
+        ->and($page['notes'][0])->toMatchArray(['period' => '2026-08', 'author' => 'Tom Fairley']);
+});
+
+it('tells how closely a driver has moved with a KPI', function () {
+    $page = kpiPage($this, 'LEAK');
+    $together = DB::selectOne("SELECT corr(one.actual, other.actual) AS r FROM readings one JOIN readings other USING (period)
+        WHERE one.kpi_unit_id = ? AND other.kpi_unit_id = ? AND period BETWEEN '2024-09-01' AND '2026-08-01'", [$page['id'], $page['drivers'][0]['id']]);
+
+    expect($page['drivers'][0]['together'])->toEqualWithDelta((float) $together->r, 1e-9);
+});
+
+it('has a page for every kind and frequency, and says where there is none', function (string $code, array $expected) {
+    expect(kpiPage($this, $code, unit: 'NET'))->toMatchArray($expected);
+})->with([
+    'a formula' => ['NRW', ['kind' => 'formula', 'accumulation' => 'recompute']],
+    'judged' => ['BALANCE', ['kind' => 'judged', 'trend' => null, 'projection' => null]],
+    'a band' => ['INLET', ['polarity' => 'band']],
+    'gathered' => ['Z-COLOUR', ['accumulation' => 'sum']],
+]);
+
+it('shows a KPI only to those who see it', function () {
+    $this->as('head')->getJson('/api/units/WST/kpis/FLOODING?period=2026-08&span=month')->assertForbidden();
+    $this->as('owner')->getJson('/api/units/OST/kpis/CSAT?period=2026-08&span=month')->assertForbidden();
+    $this->as('analyst')->getJson('/api/units/WST/kpis/LEAK?period=2026-08&span=month')->assertNotFound();
+});
+
+it('agrees actions, follows them up, and keeps them in the trail', function () {
+    $id = $this->measuredId('BURSTS');
+    $input = ['what' => 'Slower valves', 'who' => 'Mains crew', 'due' => '2026-10-01', 'state' => 'open', 'outcome' => '', 'version' => 0];
+    $this->as('executive')->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertForbidden();
+    $this->as('head')->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertCreated();
+    $action = kpiPage($this, 'BURSTS', 'head')['actions'][0];
+    expect($action)->toMatchArray(['what' => 'Slower valves', 'overdue' => true, 'mine' => true, 'version' => 1])
+        ->and(exception($this, 'BURSTS')['actions'])->toHaveCount(1);
+
+    $this->as('head')->putJson("/api/actions/{$action['id']}", [...$input, 'state' => 'dropped', 'version' => 1])->assertUnprocessable()->assertJsonPath('errors.0.detail', 'Say why it is dropped.');
+    $this->putJson("/api/actions/{$action['id']}", [...$input, 'state' => 'done', 'outcome' => 'Fitted', 'version' => 1])->assertNoContent();
+    $this->putJson("/api/actions/{$action['id']}", [...$input, 'version' => 1])->assertConflict();
+    expect(exception($this, 'BURSTS')['actions'])->toBe([]);
+    $this->as('analyst')->getJson('/api/changes?subject=action')->assertJsonPath('changes.0.code', 'BURSTS')->assertJsonPath('changes.0.by', 'Ruth Sandell');
+});
+
+it('refuses an action that says too little', function (array $change, string $pointer) {
+    $this->as('analyst')->postJson('/api/measured/'.$this->measuredId('LEAK').'/actions/2026-08', [
+        'what' => 'Dig', 'who' => 'Crew', 'due' => '2026-12-01', 'state' => 'open', 'outcome' => '', 'version' => 0, ...$change,
+    ])->assertUnprocessable()->assertJsonPath('errors.0.pointer', $pointer);
+})->with([
+    [['what' => ' '], '/what'], [['who' => ''], '/who'], [['due' => 'soon'], '/due'], [['due' => '1066-10-14'], '/due'], [['state' => 'perhaps'], '/state'],
+]);
+
+it('takes a call over a computed status until the figure changes', function () {
+    $id = $this->measuredId('BURSTS');
+    $url = "/api/measured/{$id}/call?period=2026-08&span=month";
+    $this->as('owner')->putJson($url, ['status' => 'green', 'reason' => 'mine'])->assertForbidden();
+    $this->as('head')->putJson($url, ['status' => 'green', 'reason' => ''])->assertUnprocessable();
+    $this->putJson($url, ['status' => 'green', 'reason' => 'Counted twice'])->assertNoContent();
+    expect(kpiPage($this, 'BURSTS')['month'])->toMatchArray(['status' => 'green', 'computed' => 'amber', 'call' => 'Counted twice'])
+        ->and(exception($this, 'BURSTS'))->toBeNull();
+
+    $this->as('owner')->putJson("/api/measured/{$id}/readings/2026-08", ['typed' => '58', 'version' => 1])->assertOk();
+    expect(kpiPage($this, 'BURSTS')['month'])->toMatchArray(['status' => 'amber', 'call' => null]);
+
+    $this->as('head')->putJson($url, ['status' => 'red', 'reason' => 'Too many'])->assertNoContent();
+    $this->putJson($url, ['status' => 'none', 'reason' => ''])->assertNoContent();
+    expect(kpiPage($this, 'BURSTS')['month']['call'])->toBeNull();
+});
+
+it('refuses a call where there is nothing to call', function (string $code, string $month, string $words) {
+    $this->as('analyst')->putJson('/api/measured/'.$this->measuredId($code)."/call?period={$month}&span=month", ['status' => 'green', 'reason' => 'because'])
+        ->assertUnprocessable()->assertJsonPath('errors.0.detail', $words);
+})->with([
+    'closed' => ['LEAK', '2026-05', 'May 2026 is closed. It can be called only after it is reopened.'],
+    'no figure' => ['NIGHT', '2026-08', 'Without a figure there is nothing to call.'],
+    'a person judged' => ['BALANCE', '2026-07', 'The colour of this KPI is a person’s already: change it in the logbook.'],
+]);
+
+it('hides what was seen until another reason comes', function () {
+    $leak = exception($this, 'LEAK', 'head');
+    $codes = array_column($leak['reasons'], 'code');
+    $this->putJson("/api/measured/{$leak['id']}/seen", ['period' => '2026-08', 'reasons' => $codes])->assertNoContent();
+    expect(exception($this, 'LEAK', 'head')['seen'])->toBeTrue()->and(exception($this, 'LEAK', 'analyst')['seen'])->toBeFalse();
+
+    DB::table('notes')->where(['kpi_unit_id' => $leak['id'], 'period' => '2026-08-01'])->delete();
+    expect(exception($this, 'LEAK', 'head'))->seen->toBeFalse()->reasons->toHaveCount(count($codes) + 1);
+    $this->putJson("/api/measured/{$leak['id']}/seen", ['period' => '2026-08', 'reasons' => []])->assertNoContent();
+});
+
+it('names who is late, and by which day', function () {
+    expect(exception($this, 'NIGHT'))->toMatchArray(['dueDay' => '2026-09-08', 'ownerEmail' => 'owner@ostermere.example', 'status' => 'no-data']);
+});
+
+it('crosses units, KPIs and months to the same statuses', function () {
+    $matrix = fn (string $unit, string $query): array => $this->as('analyst')->getJson("/api/units/{$unit}/matrix?period=2026-08&span=month&{$query}")->assertOk()->json();
+    $at = function (array $page, string $row, string $column): ?array {
+        return $page['cells'][array_search($row, array_column($page['rows'], 'key'), true)][array_search($column, array_column($page['columns'], 'key'), true)];
+    };
+    $cells = [
+        $at($matrix('NET', 'crossing=units-kpis'), 'Z-FENWICK', 'Z-LEAK'),
+        $at($matrix('NET', 'crossing=units-months&kpi=Z-LEAK'), 'Z-FENWICK', '2026-08'),
+        $at($matrix('Z-FENWICK', 'crossing=kpis-months'), 'Z-LEAK', '2026-08'),
+    ];
+    expect($cells[0])->toMatchArray(['status' => 'red', 'period' => '2026-08'])->and($cells[1])->toBe($cells[0])->and($cells[2])->toBe($cells[0])
+        ->and($matrix('NET', 'crossing=units-months&months=36'))->columns->toHaveCount(36)->rows->toHaveCount(12)
+        ->and($matrix('OST', 'crossing=units-kpis')['rows'])->toBe([]);
+    foreach ($matrix('OST', 'crossing=units-months')['cells'] as $row) {
+        expect($row)->toHaveCount(12);
+    }
+    $this->as('head')->getJson('/api/units/OST/matrix?period=2026-08&span=month&crossing=units-months')->assertForbidden();
+    $this->as('analyst')->getJson('/api/units/NET/matrix?period=2026-08&span=month&crossing=sideways')->assertUnprocessable();
+});
+
+it('hands reviews out as tables with exact figures', function (string $address, string $first, array $row) {
+    $file = $this->as('head')->get("/api/units/NET/{$address}&period=2026-08&span=month&format=csv")->assertOk()->streamedContent();
+    $lines = array_map(fn (string $line): array => str_getcsv($line, escape: ''), explode("\r\n", trim(substr($file, 3))));
+    expect($lines[0][0])->toBe($first)->and(array_slice($lines[1], 0, count($row)))->toBe($row);
+    expect($this->get("/api/units/NET/{$address}&period=2026-08&span=month&format=xlsx")->streamedContent())->toStartWith('PK');
+})->with([
+    ['scorecard/file?group=', 'group', ['Leakage and mains', 'Network', 'LEAK', 'Leakage', 'Ml/d', 'red', 'red', '64.9', '56', '57.7', '8.9']],
+    ['exceptions/file?x=', 'rank', ['1', 'Network', 'LEAK', 'Leakage', 'red', '64.9', '150']],
+    ['matrix/file?crossing=units-kpis', '', ['Fenwick', 'red', 'red', 'red', 'red', 'amber', 'red', '132']],
+]);
+
+it('gives the assessment of everything only to those who see everything', function () {
+    $address = '/api/units/NET/scorecard/file?period=2026-08&span=month&format=json';
+    $this->as('head')->getJson($address)->assertForbidden();
+    $file = json_decode($this->as('executive')->get($address)->assertOk()->streamedContent(), true);
+    expect($file)->toMatchArray(['format' => 'kybernet-assessment', 'period' => '2026-08'])->and($file['assessments'])->toHaveCount(DB::table('kpi_unit')->count());
+});
+
+it('finds notes and actions by their words, among what is theirs', function () {
+    $found = fn (string $account, string $words): array => $this->as($account)->getJson('/api/texts?words='.urlencode($words))->assertOk()->json('*.kind');
+    expect($found('head', 'fenwick trunk'))->toContain('action', 'note')->and($found('head', 'apology'))->toBe([])->and($found('analyst', 'apology'))->toContain('action');
+    $this->getJson('/api/texts?words=100%25_')->assertOk()->assertExactJson([]);
+});
+
+it('needs a handful of queries, whatever the size', function (string $address, int $most) {
+    $this->as('analyst')->getJson($address)->assertOk();
+    app()->forgetScopedInstances();
+    DB::flushQueryLog();
+    DB::enableQueryLog();
+    $this->getJson($address)->assertOk();
+    expect(count(DB::getQueryLog()))->toBeLessThanOrEqual($most);
+})->with([
+    ['/api/units/OST/scorecard?period=2026-08&span=yearToDate', 14],
+    ['/api/units/OST/exceptions?period=2026-08&span=yearToDate', 15],
+    ['/api/units/NET/matrix?period=2026-08&span=month&crossing=units-kpis', 12],
+    ['/api/units/NET/kpis/LEAK?period=2026-08&span=month', 20],
+]);
