@@ -451,6 +451,6 @@ final readonly class KpiStore
     /** @return array{string, string} wide enough for a week that begins before the first month, or ends after the last */
     private static function dates(?Period $first, ?Period $last): array
     {
-        return [$first === null ? '0001-01-01' : Month::date($first->plus(-1)), $last === null ? '9999-12-31' : Month::date($last->plus(1))];
+        return [$first === null ? '0001-01-01' : max('0001-01-01', Month::date($first->plus(-1))), $last === null ? '9999-12-31' : Month::date($last->plus(1))];
     }
 }

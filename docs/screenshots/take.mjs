@@ -31,7 +31,7 @@ async function take(name, { account, path, width = 1280, height = 800, theme = '
 }
 
 const network = 'unit=NET&period=2026-08';
-const open = (page) => page.getByRole('button', { name: 'Leakage', exact: true }).click();
+const open = (page) => page.getByRole('button', { name: 'Open Leakage here' }).click();
 
 await take('sign-in', {});
 await take('scorecard', { account: 'analyst', path: `/scorecard?${network}&span=yearToDate` });
@@ -41,6 +41,19 @@ await take('scorecard-row-dark', {
     path: `/scorecard?${network}&span=yearToDate`,
     theme: 'dark',
     before: open,
+});
+await take('scorecard-presented', {
+    account: 'executive',
+    path: `/scorecard?${network}&span=yearToDate&present=1`,
+    width: 1680,
+    height: 1000,
+});
+await take('kpi', { account: 'analyst', path: `/kpi/LEAK?${network}&span=month` });
+await take('exceptions', { account: 'head', path: `/exceptions?${network}&span=yearToDate` });
+await take('matrix', {
+    account: 'analyst',
+    path: `/matrix?${network}&span=month`,
+    before: (page) => page.getByRole('gridcell').first().click(),
 });
 await take('scorecard-phone', { account: 'executive', path: `/scorecard?${network}`, width: 390, height: 844 });
 await take('logbook', {

@@ -7,13 +7,18 @@ test.beforeEach(({ page }) => expectQuietConsole(page));
 test('the scorecard is read with arrows, and the ribbon stepped by month and year', async ({ page }) => {
     await signIn(page, 'head');
     await page.goto('/scorecard?unit=NET&period=2026-08');
-    const leakage = page.getByRole('button', { name: 'Leakage', exact: true });
+    const leakage = page.getByRole('link', { name: 'Leakage', exact: true });
     await leakage.focus();
     await page.keyboard.press('ArrowDown');
-    await expect(page.getByRole('button', { name: 'Mains bursts' })).toBeFocused();
+    await expect(page.getByRole('link', { name: 'Mains bursts' })).toBeFocused();
     await page.keyboard.press('ArrowUp');
     await expect(leakage).toBeFocused();
-    await expect(leakage).toHaveAttribute('aria-expanded', 'false');
+    const toggle = page.getByRole('button', { name: 'Open Leakage here' });
+    await expect(toggle).toHaveAttribute('aria-expanded', 'false');
+    await page.keyboard.press('Space');
+    await expect(toggle).toHaveAttribute('aria-expanded', 'true');
+    await expect(page.getByText('Off course: 15.9 % over target.')).toBeVisible();
+    await page.keyboard.press('Space');
 
     await page.keyboard.press('{');
     await expect(page).toHaveURL(/period=2025-08/);

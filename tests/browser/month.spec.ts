@@ -174,7 +174,7 @@ test('an executive reads the scorecard, for the month and for the year to date',
     await expect(page).toHaveURL(/span=yearToDate/);
     await expect(row).toContainText('1 of 5 readings');
 
-    await row.getByRole('button', { name: 'Hydrants inspected' }).focus();
+    await row.getByRole('button', { name: 'Open Hydrants inspected here' }).focus();
     await page.keyboard.press('Enter');
     await expect(page.getByText('Two inspectors on leave until the 4th.')).toBeVisible();
     await expect(page.getByText('periods are added up')).toBeVisible();
@@ -187,7 +187,7 @@ test('an executive reads the scorecard, for the month and for the year to date',
     await expect(page.getByRole('columnheader', { name: 'to target' })).toHaveCount(0);
     await page.getByRole('button', { name: 'Show targets' }).click();
 
-    await page.getByRole('link', { name: /Fenwick/ }).click();
+    await page.getByRole('link', { name: 'Fenwick', exact: true }).click();
     await expect(page.getByRole('heading', { level: 1, name: 'Fenwick, year to date' })).toBeVisible();
 });
 
@@ -246,6 +246,9 @@ test('can be read at 390 wide', async ({ page }) => {
     await signIn(page, 'executive');
     for (const path of [
         '/scorecard?unit=NET',
+        '/kpi/LEAK?unit=NET',
+        '/exceptions?unit=NET',
+        '/matrix?unit=NET',
         '/logbook?unit=NET',
         '/register?unit=NET',
         '/register/kpi/LEAK?unit=NET',
