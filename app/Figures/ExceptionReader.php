@@ -6,12 +6,9 @@ namespace App\Figures;
 
 use App\Http\Resources\ActionResource;
 use App\Http\Resources\ExceptionItem;
-use App\Http\Resources\ExceptionReason;
 use App\Http\Resources\ExceptionsPage;
 use App\Http\Resources\GoodNews;
 use App\Http\Resources\NoteResource;
-use App\Http\Resources\Shown;
-use App\Http\Resources\WakePoint;
 use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;
@@ -21,9 +18,7 @@ use App\Support\PgArray;
 use Brick\Math\BigDecimal;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
-use Kybernet\Core\Assessment;
-use Kybernet\Core\Attention\Exceptions;
-use Kybernet\Core\Attention\Reason;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
@@ -34,7 +29,13 @@ use stdClass;
  */
 final readonly class ExceptionReader
 {
+    /** More than anybody reads; the others are counted. */
+    private const SHOWN = 200;
+
+    private const GOOD_NEWS = 60;
+
     public function __construct(
+        private AssessmentStore $assessments,
         private Scorecard $scorecard,
         private KpiStore $kpis,
         private NoteRows $notes,
@@ -47,103 +48,98 @@ final readonly class ExceptionReader
 
     public function page(Unit $unit, Period $chosen, Span $span, User $user): ExceptionsPage
     {
-        $year = $this->scorecard->year->months($chosen);
-        $kpis = array_column($this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $chosen, $year[11])), null, 'id');
-        $ids = array_keys($kpis);
-        $notes = $this->notes->between($ids, Month::date($chosen->plus(-12)), Month::date($year[11]));
-        $actions = $this->actions->of($kpis, $chosen, $user);
-        $seen = $this->seen($ids, $chosen, $user);
-        $emails = $this->database->table('users')->pluck('email', 'id');
+        $lines = array_column($this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id))), null, 'id');
+        $reasons = $this->assessments->reasons(array_keys($lines), $chosen, $span);
+        $ranked = $this->ranked($lines, $reasons);
+        $shown = array_slice($ranked, 0, self::SHOWN, true);
+        $good = array_slice(array_filter(array_keys($lines), fn (int $id): bool => $reasons[$id][3]), 0, self::GOOD_NEWS);
+        $assessed = $this->assessments->spans([...array_keys($shown), ...array_diff($good, array_keys($shown))], [$chosen], $span);
+        $notes = $this->notes->between(array_keys($shown), Month::date($chosen->plus(-12)), Month::date($chosen));
+        $actions = $this->actions($lines, $chosen, $user);
+        $seen = $this->seen(array_keys($shown), $chosen, $user);
 
         $items = [];
-        $good = [];
-        foreach ($kpis as $id => $kpi) {
-            $latest = $this->scorecard->latest($kpi->measurement, $chosen);
-            if ($latest === null) {
-                continue;
-            }
-            $assessed = $this->scorecard->assess($kpi->measurement, $chosen, $span);
-            $note = $notes[$id][$this->dates->date($latest)] ?? null;
-            $exceptions = $this->scorecard->exceptions(
-                $kpi->measurement,
-                $chosen,
-                $span,
-                $assessed,
-                $this->scorecard->past($kpi->measurement, $chosen),
-                $this->scorecard->projection($kpi->measurement, $chosen),
-                $this->scorecard->control($kpi->measurement, $chosen),
-                $note !== null,
-            );
-            $code = $this->organisation->unit($kpi->unitId)->code;
-            if ($exceptions?->goodNews !== null) {
-                $good[] = new GoodNews($id, $kpi->code, $kpi->name, $code, $exceptions->goodNews);
-            }
-            if ($exceptions !== null && $exceptions->reasons !== [] && ! $kpi->weight->isZero()) {
-                $items[] = [$exceptions->points($kpi->weight), $this->item($kpi, $code, $assessed, $exceptions, $latest, $note, $actions[$id] ?? [], $seen[$id] ?? null, $chosen, $user, $emails[$kpi->ownerId ?? 0] ?? null)];
-            }
+        foreach ($shown as $id => $points) {
+            $items[] = $this->item($lines[$id], $points, $assessed[$id][$chosen->key()], $notes[$id] ?? [], $actions[$id] ?? [], $seen[$id] ?? null, $user);
         }
-        // Sorting keeps the order of what ranks the same: that of the register.
-        usort($items, fn (array $one, array $other): int => $other[0]->compareTo($one[0]));
 
         return new ExceptionsPage(
-            array_column($items, 1),
-            $good,
+            $items,
+            array_map(fn (int $id): GoodNews => new GoodNews($id, $lines[$id]->code, $lines[$id]->name, $this->code($lines[$id]), $assessed[$id][$chosen->key()]->goodNews ?? ''), $good),
             array_values(array_filter(array_merge(...array_values($actions)), fn (ActionResource $action): bool => $action->overdue)),
-            count($kpis),
+            count($ranked),
         );
     }
 
-    /** @param  list<ActionResource>  $actions */
-    private function item(
-        KpiFacts $kpi,
-        string $unit,
-        Assessment $assessed,
-        Exceptions $exceptions,
-        Period $latest,
-        ?stdClass $note,
-        array $actions,
-        ?string $seen,
-        Period $chosen,
-        User $user,
-        ?string $email,
-    ): ExceptionItem {
+    /**
+     * @param  array<int, KpiLine>  $lines
+     * @param  array<int, array{string, string, int, bool}>  $reasons
+     * @return array<int, BigDecimal> the points × the weight by KPI-unit, the most first; what ranks the same stays in register order
+     */
+    private function ranked(array $lines, array $reasons): array
+    {
+        $ranked = [];
+        foreach ($lines as $id => $kpi) {
+            if ($reasons[$id][1] !== '' && ! $kpi->weight->isZero()) {
+                $ranked[$id] = $kpi->weight->multipliedBy($reasons[$id][2]);
+            }
+        }
+        uasort($ranked, fn (BigDecimal $one, BigDecimal $other): int => $other->compareTo($one));
+
+        return $ranked;
+    }
+
+    /**
+     * @param  array<string, stdClass>  $notes  by date
+     * @param  list<ActionResource>  $actions
+     */
+    private function item(KpiLine $kpi, BigDecimal $points, AssessedSpan $assessed, array $notes, array $actions, ?string $seen, User $user): ExceptionItem
+    {
+        $latest = $assessed->latest === null ? null : Period::parse($assessed->latest, self::frequency($assessed->latest));
+        $note = $latest === null ? null : $notes[$this->dates->date($latest)] ?? null;
+
         return new ExceptionItem(
             $kpi->id,
             $kpi->code,
             $kpi->name,
-            $kpi->measurement->definition->measure,
-            $unit,
+            $kpi->measure,
+            $this->code($kpi),
             $kpi->owner,
-            $email,
-            $assessed->status->value,
-            $this->scorecard->status($kpi->measurement, $chosen, Span::Month)->value,
-            $assessed->call !== null,
-            Shown::of($assessed->figures->actual, $kpi),
-            (string) $exceptions->points($kpi->weight)->stripTrailingZeros(),
-            (string) BigDecimal::of($kpi->weight)->stripTrailingZeros(),
-            array_map(fn (Reason $reason): ExceptionReason => new ExceptionReason($reason->code, $reason->text, $reason->points), $exceptions->reasons),
-            WakePoint::upTo($kpi, $latest),
-            $latest->key(),
-            $this->isMissing($exceptions) ? $this->dueDay($kpi, $latest) : null,
-            $note === null ? null : NoteResource::of($note, $latest->key()),
+            $kpi->ownerEmail,
+            $assessed->status,
+            $assessed->monthStatus,
+            $assessed->called,
+            $assessed->actual,
+            (string) $points->stripTrailingZeros(),
+            (string) $kpi->weight->stripTrailingZeros(),
+            $assessed->reasons,
+            $assessed->wake,
+            $assessed->latest ?? '',
+            $latest !== null && str_contains($assessed->codes(), 'missing') ? $this->dueDay($kpi, $latest) : null,
+            $note === null ? null : NoteResource::of($note, $assessed->latest ?? ''),
             array_values(array_filter($actions, fn (ActionResource $action): bool => $action->state === 'open')),
-            $seen === self::fingerprint($exceptions),
+            $seen === $assessed->codes(),
             $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
         );
     }
 
-    /** What was seen: a reason that comes later brings the KPI back. */
-    public static function fingerprint(Exceptions $exceptions): string
+    private function code(KpiLine $kpi): string
     {
-        return implode(' ', array_map(fn (Reason $reason): string => $reason->code, $exceptions->reasons));
+        return $this->organisation->unit($kpi->unitId)->code;
     }
 
-    private function isMissing(Exceptions $exceptions): bool
+    /** A key says of which frequency its period is. */
+    private static function frequency(string $key): Frequency
     {
-        return in_array('missing', array_map(fn (Reason $reason): string => $reason->code, $exceptions->reasons), true);
+        return match (true) {
+            str_contains($key, 'W') => Frequency::Week,
+            str_contains($key, 'Q') => Frequency::Quarter,
+            str_starts_with($key, 'FY') => Frequency::Year,
+            default => Frequency::Month,
+        };
     }
 
-    private function dueDay(KpiFacts $kpi, Period $latest): ?string
+    private function dueDay(KpiLine $kpi, Period $latest): ?string
     {
         if ($kpi->dueDay === null) {
             return null;
@@ -151,6 +147,22 @@ final readonly class ExceptionReader
         $month = CarbonImmutable::parse(Month::date($this->scorecard->year->endMonth($latest)->plus(1)));
 
         return $month->setDay(min($kpi->dueDay, $month->daysInMonth))->toDateString();
+    }
+
+    /**
+     * @param  array<int, KpiLine>  $lines
+     * @return array<int, list<ActionResource>> by KPI-unit
+     */
+    private function actions(array $lines, Period $chosen, User $user): array
+    {
+        $acted = array_values($this->database->table('actions')->where('state', 'open')->distinct()
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of(array_keys($lines))])->pluck('kpi_unit_id')->all());
+
+        return $acted === [] ? [] : $this->actions->of(
+            array_intersect_key($this->kpis->whole($acted, $chosen->plus(-12), $chosen), array_fill_keys($acted, true)),
+            $chosen,
+            $user,
+        );
     }
 
     /**

@@ -63,6 +63,31 @@ final readonly class KpiStore
     }
 
     /**
+     * What is measured in the units is called, in register order, without figures.
+     *
+     * @param  list<int>  $units
+     * @return list<KpiLine>
+     */
+    public function lines(array $units): array
+    {
+        return array_map(fn (stdClass $row): KpiLine => new KpiLine(
+            $row->id,
+            $row->unit_id,
+            $row->code,
+            $row->name,
+            $row->measure,
+            $row->level,
+            $row->theme,
+            BigDecimal::of($row->weight),
+            $row->owner_id,
+            $row->owner,
+            $row->owner_email,
+            $row->due_day,
+        ), array_values($this->definitions()->addSelect('users.email as owner_email')
+            ->whereRaw('kpi_unit.unit_id = ANY(?::bigint[])', [PgArray::of($units)])->get()->all()));
+    }
+
+    /**
      * Some KPIs in their units. Figures that are worked out from others are not there: those others are not read.
      *
      * @param  list<int>  $kpiUnits

@@ -7,14 +7,12 @@ namespace App\Figures;
 use App\Http\Resources\MatrixCell;
 use App\Http\Resources\MatrixLine;
 use App\Http\Resources\MatrixPage;
-use App\Http\Resources\Shown;
 use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
-use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\RollUpMethod;
@@ -31,7 +29,7 @@ final readonly class MatrixReader
     public const MONTHS = [12, 24, 36];
 
     public function __construct(
-        private Scorecard $scorecard,
+        private AssessmentStore $assessments,
         private KpiStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
@@ -45,19 +43,18 @@ final readonly class MatrixReader
     public function page(Unit $unit, Period $chosen, Span $span, string $crossing, string $kpi, int $months, User $user): MatrixPage
     {
         $columns = $chosen->plus(1 - $months)->to($chosen);
-        $first = $crossing === 'units-kpis' ? $chosen : $columns[0];
         $units = $this->units($unit, $crossing, $user);
         $isRollUp = $crossing === 'units-months' && $kpi === '';
         $wanted = $isRollUp ? $this->organisation->below($unit->id) : array_map(fn (Unit $each): int => $each->id, $units);
-        $facts = $this->rights->seen($user, $this->kpis->inUnits($crossing === 'kpis-months' ? $this->organisation->below($unit->id) : $wanted, $span->firstMonth($first, $this->scorecard->year), $chosen));
+        $kpis = $this->rights->seen($user, $this->kpis->lines($wanted));
         $inUnits = array_flip(array_map(fn (Unit $each): int => $each->id, $units));
-        $offered = $this->shared($facts, $inUnits);
+        $offered = $this->shared($kpis, $inUnits);
 
         [$rows, $heads, $cells] = match (true) {
-            $crossing === 'kpis-months' => $this->kpisByMonths(array_values(array_filter($facts, fn (KpiFacts $each): bool => $each->unitId === $unit->id)), $columns, $span),
-            $crossing === 'units-kpis' => $this->unitsByKpis($units, $facts, $chosen, $span),
-            $isRollUp => $this->rollUps($unit, $units, $facts, $columns, $span),
-            default => $this->unitsByMonths($units, array_values(array_filter($facts, fn (KpiFacts $each): bool => $each->code === $kpi)), $columns, $span),
+            $crossing === 'kpis-months' => $this->kpisByMonths($kpis, $columns, $span),
+            $crossing === 'units-kpis' => $this->unitsByKpis($units, $kpis, $chosen, $span),
+            $isRollUp => $this->rollUps($unit, $units, $kpis, $columns, $span),
+            default => $this->unitsByMonths($units, array_values(array_filter($kpis, fn (KpiLine $each): bool => $each->code === $kpi)), $columns, $span),
         };
 
         return new MatrixPage($crossing, $kpi, $rows, $heads, $cells, $this->over(array_merge(...$cells)), $offered);
@@ -75,18 +72,18 @@ final readonly class MatrixReader
     /**
      * The KPIs that more than one of the units measures; all of them where there is but one unit.
      *
-     * @param  list<KpiFacts>  $facts
+     * @param  list<KpiLine>  $kpis
      * @param  array<int, int>  $units
      * @return list<MatrixLine>
      */
-    private function shared(array $facts, array $units): array
+    private function shared(array $kpis, array $units): array
     {
         $times = [];
         $lines = [];
-        foreach ($facts as $kpi) {
+        foreach ($kpis as $kpi) {
             if (isset($units[$kpi->unitId])) {
                 $times[$kpi->code] = ($times[$kpi->code] ?? 0) + 1;
-                $lines[$kpi->code] ??= new MatrixLine($kpi->code, $kpi->name, $kpi->measurement->definition->measure, null);
+                $lines[$kpi->code] ??= new MatrixLine($kpi->code, $kpi->name, $kpi->measure, null);
             }
         }
 
@@ -94,16 +91,16 @@ final readonly class MatrixReader
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<KpiLine>  $kpis
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
      */
     private function kpisByMonths(array $kpis, array $months, Span $span): array
     {
-        $cells = array_map(fn (KpiFacts $kpi): array => array_map(fn (Period $month): MatrixCell => $this->cell($kpi, $month, $span), $months), $kpis);
+        $cells = $this->cells($kpis, $months, $span);
 
         return [
-            array_map(fn (KpiFacts $kpi): MatrixLine => new MatrixLine($kpi->code, $kpi->name, $kpi->measurement->definition->measure, null), $kpis),
+            array_map(fn (KpiLine $kpi): MatrixLine => new MatrixLine($kpi->code, $kpi->name, $kpi->measure, null), $kpis),
             $this->monthHeads($months, $cells, $kpis),
             $cells,
         ];
@@ -111,7 +108,7 @@ final readonly class MatrixReader
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiFacts>  $kpis  one in several units
+     * @param  list<KpiLine>  $kpis  one in several units
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
      */
@@ -122,37 +119,38 @@ final readonly class MatrixReader
             $of[$kpi->unitId] = $kpi;
         }
         $measuring = array_values(array_filter($units, fn (Unit $unit): bool => isset($of[$unit->id])));
-        $cells = array_map(fn (Unit $unit): array => array_map(fn (Period $month): MatrixCell => $this->cell($of[$unit->id], $month, $span), $months), $measuring);
+        $cells = $this->cells(array_map(fn (Unit $unit): KpiLine => $of[$unit->id], $measuring), $months, $span);
 
         return [
             array_map(fn (Unit $unit): MatrixLine => new MatrixLine($unit->code, $unit->name, '', null), $measuring),
-            $this->monthHeads($months, $cells, array_map(fn (Unit $unit): KpiFacts => $of[$unit->id], $measuring)),
+            $this->monthHeads($months, $cells, array_map(fn (Unit $unit): KpiLine => $of[$unit->id], $measuring)),
             $cells,
         ];
     }
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiFacts>  $facts
+     * @param  list<KpiLine>  $kpis
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
      */
-    private function unitsByKpis(array $units, array $facts, Period $month, Span $span): array
+    private function unitsByKpis(array $units, array $kpis, Period $month, Span $span): array
     {
         $of = [];
-        $kpis = [];
-        foreach ($facts as $kpi) {
+        foreach ($kpis as $kpi) {
             $of[$kpi->unitId][$kpi->code] = $kpi;
-            $kpis[$kpi->code] ??= $kpi;
         }
-        $offered = $this->shared($facts, array_flip(array_map(fn (Unit $unit): int => $unit->id, $units)));
+        $offered = $this->shared($kpis, array_flip(array_map(fn (Unit $unit): int => $unit->id, $units)));
         $cells = [];
         $rows = [];
+        $wanted = array_fill_keys(array_map(fn (MatrixLine $column): string => $column->key, $offered), true);
+        $shown = array_values(array_filter($kpis, fn (KpiLine $kpi): bool => isset($wanted[$kpi->code])));
+        $judged = array_combine(array_map(fn (KpiLine $kpi): int => $kpi->id, $shown), array_column($this->cells($shown, [$month], $span), 0));
         foreach ($units as $unit) {
-            $line = array_map(fn (MatrixLine $column): ?MatrixCell => isset($of[$unit->id][$column->key]) ? $this->cell($of[$unit->id][$column->key], $month, $span) : null, $offered);
+            $line = array_map(fn (MatrixLine $column): ?MatrixCell => $judged[$of[$unit->id][$column->key]->id ?? 0] ?? null, $offered);
             if (array_filter($line) !== []) {
                 $rows[] = new MatrixLine($unit->code, $unit->name, '', RollUp::of(
                     Organisation::method($unit),
-                    $this->members($line, array_map(fn (MatrixLine $column): ?KpiFacts => $of[$unit->id][$column->key] ?? null, $offered)),
+                    $this->members($line, array_map(fn (MatrixLine $column): ?KpiLine => $of[$unit->id][$column->key] ?? null, $offered)),
                     Counts::of([]),
                 )->status->value);
                 $cells[] = $line;
@@ -165,18 +163,19 @@ final readonly class MatrixReader
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiFacts>  $facts
+     * @param  list<KpiLine>  $kpis
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
      */
-    private function rollUps(Unit $unit, array $units, array $facts, array $months, Span $span): array
+    private function rollUps(Unit $unit, array $units, array $kpis, array $months, Span $span): array
     {
         $cells = [];
         $heads = [];
+        $assessed = $this->assessments->months(array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis), $months);
         foreach ($months as $at => $month) {
             $members = [];
-            foreach ($facts as $kpi) {
-                $members[$kpi->unitId][] = [$this->scorecard->status($kpi->measurement, $month, $span), $kpi->weight];
+            foreach ($kpis as $kpi) {
+                $members[$kpi->unitId][] = [$assessed[$kpi->id][$month->key()]->status($span), $kpi->weight];
             }
             $rolled = $this->organisation->tree()->rollUp($unit->id, $members);
             $heads[] = new MatrixLine($month->key(), '', '', $rolled[$unit->id]->status->value);
@@ -188,17 +187,26 @@ final readonly class MatrixReader
         return [array_map(fn (Unit $each): MatrixLine => new MatrixLine($each->code, $each->name, '', null), $units), $heads, array_values(array_map(array_values(...), $cells))];
     }
 
-    private function cell(KpiFacts $kpi, Period $month, Span $span): MatrixCell
+    /**
+     * @param  list<KpiLine>  $kpis
+     * @param  list<Period>  $months
+     * @return list<list<MatrixCell>> a row for each KPI
+     */
+    private function cells(array $kpis, array $months, Span $span): array
     {
-        $assessed = $this->scorecard->assess($kpi->measurement, $month, $span);
+        $assessed = $this->assessments->spans(array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis), $months, $span);
 
-        return new MatrixCell($kpi->id, $month->key(), $assessed->status->value, $assessed->call !== null, Shown::of($assessed->figures->actual, $kpi));
+        return array_map(fn (KpiLine $kpi): array => array_map(function (Period $month) use ($kpi, $assessed): MatrixCell {
+            $at = $assessed[$kpi->id][$month->key()];
+
+            return new MatrixCell($kpi->id, $month->key(), $at->status, $at->called, $at->actual);
+        }, $months), $kpis);
     }
 
     /**
      * @param  list<Period>  $months
      * @param  list<list<MatrixCell>>  $cells
-     * @param  list<KpiFacts>  $kpis  one a row
+     * @param  list<KpiLine>  $kpis  one a row
      * @return list<MatrixLine>
      */
     private function monthHeads(array $months, array $cells, array $kpis): array
@@ -213,7 +221,7 @@ final readonly class MatrixReader
 
     /**
      * @param  list<MatrixCell|null>  $cells
-     * @param  list<KpiFacts|null>  $kpis  one a cell
+     * @param  list<KpiLine|null>  $kpis  one a cell
      * @return list<array{Status, BigDecimal}>
      */
     private function members(array $cells, array $kpis): array

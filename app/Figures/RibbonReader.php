@@ -21,6 +21,7 @@ final readonly class RibbonReader
 {
     public function __construct(
         private Scorecard $scorecard,
+        private AssessmentStore $assessments,
         private KpiStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
@@ -31,31 +32,36 @@ final readonly class RibbonReader
     public function page(Unit $unit, Period $chosen, User $user): RibbonPage
     {
         $months = $this->scorecard->year->months($chosen);
-        $kpis = $this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $months[0], $months[11]));
-        $open = array_filter($kpis, function (KpiFacts $kpi) use ($chosen, $user): bool {
+        $kpis = $this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id)));
+        $assessed = $this->assessments->months(array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis), $months);
+        $unread = array_values(array_filter(array_keys($assessed), fn (int $id): bool => $assessed[$id][$chosen->key()]->due && ! $assessed[$id][$chosen->key()]->reported));
+        $open = array_filter($unread === [] ? [] : $this->kpis->described($unread), function (KpiFacts $kpi) use ($chosen, $user): bool {
             $period = $kpi->isTyped() ? $this->scorecard->endingIn($kpi->measurement, $chosen) : null;
 
-            return $period !== null && ! $kpi->measurement->actuals->has($period) && $this->rules->readingLock($kpi, $period, $user) === '';
+            return $period !== null && $this->rules->readingLock($kpi, $period, $user) === '';
         });
 
         return new RibbonPage(
             $this->scorecard->year->label($chosen),
-            array_map(fn (Period $month): RibbonMonth => $this->month($unit, $kpis, $month), $months),
+            array_map(fn (Period $month): RibbonMonth => $this->month($unit, $kpis, $assessed, $month), $months),
             count($open),
         );
     }
 
-    /** @param  list<KpiFacts>  $kpis */
-    private function month(Unit $unit, array $kpis, Period $month): RibbonMonth
+    /**
+     * @param  list<KpiLine>  $kpis
+     * @param  array<int, array<string, AssessedMonth>>  $assessed
+     */
+    private function month(Unit $unit, array $kpis, array $assessed, Period $month): RibbonMonth
     {
         $due = 0;
         $reported = 0;
         $members = [];
         foreach ($kpis as $kpi) {
-            $period = $this->scorecard->endingIn($kpi->measurement, $month);
-            $due += $period === null ? 0 : 1;
-            $reported += $period !== null && $kpi->measurement->actuals->has($period) ? 1 : 0;
-            $members[$kpi->unitId][] = [$this->scorecard->status($kpi->measurement, $month, Span::Month), $kpi->weight];
+            $at = $assessed[$kpi->id][$month->key()];
+            $due += (int) $at->due;
+            $reported += (int) $at->reported;
+            $members[$kpi->unitId][] = [$at->status(Span::Month), $kpi->weight];
         }
         $status = $reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $members)[$unit->id]->status;
 

@@ -22,7 +22,6 @@ use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
-use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
@@ -41,7 +40,7 @@ final readonly class ScorecardReader
     private const LEVELS = ['organisational' => 'Organisational', 'departmental' => 'Departmental', 'operational' => 'Operational'];
 
     public function __construct(
-        private Scorecard $scorecard,
+        private AssessmentStore $assessments,
         private KpiStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
@@ -52,47 +51,48 @@ final readonly class ScorecardReader
     public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
     {
         $below = $this->organisation->below($unit->id);
-        // What moved is told against the span of the month before.
-        $first = $span->firstMonth($chosen->previous(), $this->scorecard->year);
-        $kpis = $this->rights->seen($user, $this->kpis->inUnits($below, $first, $chosen));
+        $kpis = $this->rights->seen($user, $this->kpis->lines($below));
+        $ids = array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis);
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);
         $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
+        $shown = array_values(array_filter($kpis, fn (KpiLine $kpi): bool => isset($inRows[$kpi->unitId])));
+        $shownIds = array_map(fn (KpiLine $kpi): int => $kpi->id, $shown);
 
-        $assessed = [];
+        // What moved is told against the span of the month before.
+        $months = $this->assessments->months($ids, [$chosen, $chosen->previous()]);
+        $assessed = $this->assessments->spans($shownIds, [$chosen], $span);
         $now = [];
         $movements = [];
-        foreach ($kpis as $kpi) {
-            if (isset($inRows[$kpi->unitId])) {
-                $assessed[$kpi->id] = $this->scorecard->assess($kpi->measurement, $chosen, $span);
-            }
-            $now[$kpi->id] = ($assessed[$kpi->id] ?? null)->status ?? $this->scorecard->status($kpi->measurement, $chosen, $span);
-            $movements[$kpi->id] = Movement::between($this->scorecard->status($kpi->measurement, $chosen->previous(), $span), $now[$kpi->id]);
+        foreach ($ids as $id) {
+            $now[$id] = $months[$id][$chosen->key()]->status($span);
+            $movements[$id] = Movement::between($months[$id][$chosen->previous()->key()]->status($span), $now[$id]);
         }
         $rollUps = $this->rollUps($unit, $kpis, $now);
-        $noted = $this->noted($kpis, $chosen);
-        $actions = $this->actions($kpis);
-        $row = fn (KpiFacts $kpi): ScorecardRow => ScorecardRow::of(
+        $noted = $this->noted($shownIds, $chosen);
+        $actions = $this->actions($shownIds);
+        $row = fn (KpiLine $kpi): ScorecardRow => ScorecardRow::of(
             $kpi,
-            $assessed[$kpi->id],
+            $assessed[$kpi->id][$chosen->key()],
             $movements[$kpi->id],
-            $span === Span::Month ? $now[$kpi->id] : $this->scorecard->status($kpi->measurement, $chosen, Span::Month),
-            $this->scorecard->timeline->latest($kpi->measurement->definition->frequency, $chosen),
             isset($noted[$kpi->id]),
             $this->organisation->unit($kpi->unitId)->code,
             $actions[$kpi->id] ?? 'none',
         );
-        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiFacts $kpi): Movement => $movements[$kpi->id], array_values($some)));
+        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiLine $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
         $groups = [];
         $lines = [];
         foreach ($this->grouped($unit, $kpis, $inRows, $grouping, $expanded) as $name => $own) {
-            $status = RollUp::of(RollUpMethod::weighted(), array_map(fn (KpiFacts $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
+            $status = RollUp::of(RollUpMethod::weighted(), array_map(fn (KpiLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
+        $inUnit = [];
+        foreach ($kpis as $kpi) {
+            $inUnit[$kpi->unitId][] = $kpi;
+        }
         foreach ($children as $child) {
-            $inside = array_flip($expanded ? [$child->id] : $this->organisation->below($child->id));
-            $theirs = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => isset($inside[$kpi->unitId])));
+            $theirs = array_merge(...array_map(fn (int $inside): array => $inUnit[$inside] ?? [], $expanded ? [$child->id] : $this->organisation->below($child->id)));
             $rollUp = $rollUps[$child->id];
             if (! $expanded) {
                 $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsResource::of($rollUp->counts), $moved($theirs));
@@ -101,16 +101,14 @@ final readonly class ScorecardReader
             }
         }
 
-        $shown = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => isset($inRows[$kpi->unitId])));
-
         return new ScorecardPage(
             $chosen->key(),
             $span->value,
             $rollUps[$unit->id]->status->value,
-            CountsResource::of(Counts::of(array_map(fn (KpiFacts $kpi): Status => $now[$kpi->id], $shown))),
+            CountsResource::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
-            count(array_filter($shown, fn (KpiFacts $kpi): bool => $this->scorecard->isMissing($kpi->measurement, $chosen))),
-            count(array_filter($shown, fn (KpiFacts $kpi): bool => ($actions[$kpi->id] ?? '') === 'overdue')),
+            count(array_filter($shown, fn (KpiLine $kpi): bool => $months[$kpi->id][$chosen->key()]->missing)),
+            count(array_filter($shown, fn (KpiLine $kpi): bool => ($actions[$kpi->id] ?? '') === 'overdue')),
             $this->rollUp($unit, $kpis, $now, $rollUps),
             $groups,
             $lines,
@@ -118,7 +116,7 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<KpiLine>  $kpis
      * @param  array<int, Status>  $statuses
      * @return array<int, RollUp>
      */
@@ -135,9 +133,9 @@ final readonly class ScorecardReader
     /**
      * The rows in groups, but for those that are a unit below.
      *
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<KpiLine>  $kpis
      * @param  array<int, int>  $inRows  units that are shown in rows
-     * @return array<string, list<KpiFacts>>
+     * @return array<string, list<KpiLine>>
      */
     private function grouped(Unit $unit, array $kpis, array $inRows, string $grouping, bool $expanded): array
     {
@@ -157,7 +155,7 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<KpiLine>  $kpis
      * @param  array<int, Status>  $now
      * @param  array<int, RollUp>  $rollUps
      */
@@ -177,28 +175,28 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<int>  $kpiUnits
      * @return array<int, string> `open` or `overdue` by KPI-unit, where something is being done
      */
-    private function actions(array $kpis): array
+    private function actions(array $kpiUnits): array
     {
         $today = CarbonImmutable::now('UTC')->toDateString();
 
         return $this->database->table('actions')->where('state', 'open')
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis))])
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])
             ->groupBy('kpi_unit_id')->selectRaw("kpi_unit_id, CASE WHEN min(due) < ? THEN 'overdue' ELSE 'open' END AS stands", [$today])
             ->pluck('stands', 'kpi_unit_id')->all();
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<int>  $kpiUnits
      * @return array<int, true> KPI-units that have a note on the month
      */
-    private function noted(array $kpis, Period $chosen): array
+    private function noted(array $kpiUnits, Period $chosen): array
     {
         $ids = $this->database->table('notes')
             ->where('period', Month::date($chosen))
-            ->whereIn('kpi_unit_id', array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis))
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])
             ->pluck('kpi_unit_id');
 
         return array_fill_keys($ids->all(), true);

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Policies;
 
 use App\Figures\KpiFacts;
+use App\Figures\KpiLine;
 use App\Figures\Organisation;
 use App\Models\Role;
 use App\Models\User;
@@ -44,14 +45,16 @@ final class Rights
     /**
      * Those that the person sees.
      *
-     * @param  list<KpiFacts>  $kpis
-     * @return list<KpiFacts>
+     * @template Kpi of KpiFacts|KpiLine
+     *
+     * @param  list<Kpi>  $kpis
+     * @return list<Kpi>
      */
     public function seen(User $user, array $kpis): array
     {
         return $this->seesAll($user)
             ? $kpis
-            : array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => $this->maySee($user, $kpi->unitId, $kpi->ownerId)));
+            : array_values(array_filter($kpis, fn (KpiFacts|KpiLine $kpi): bool => $this->maySee($user, $kpi->unitId, $kpi->ownerId)));
     }
 
     /** @return list<int> the units whose pages the person may open, in tree order */

@@ -34,4 +34,15 @@ final readonly class Difference
             ($variance->effect ?? Effect::None)->value,
         );
     }
+
+    /** @param  array{difference: array{exact: string, digits: string, suffix: string}, percent: string|null, points: bool, effect: string}|null  $row  as it was kept */
+    public static function kept(?array $row): ?self
+    {
+        return $row === null ? null : new self(
+            Shown::kept($row['difference']) ?? throw new \LogicException('A difference is a figure.'),
+            $row['percent'],
+            $row['points'],
+            $row['effect'],
+        );
+    }
 }

@@ -15,9 +15,9 @@ final readonly class ExceptionsPage
      * @param  list<ActionResource>  $overdue
      */
     public function __construct(
-        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ExceptionItem'))] public array $items,
-        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/GoodNews'))] public array $goodNews,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ExceptionItem'), description: 'the 200 most serious')] public array $items,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/GoodNews'), description: 'up to 60')] public array $goodNews,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'actions that should have been done by today')] public array $overdue,
-        #[OA\Property(description: 'how many were looked at')] public int $judged,
+        #[OA\Property(description: 'how many deserve attention, shown or not')] public int $total,
     ) {}
 }

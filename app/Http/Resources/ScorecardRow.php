@@ -4,12 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Figures\KpiFacts;
-use Kybernet\Core\Assessment;
-use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Kind;
+use App\Figures\AssessedSpan;
+use App\Figures\KpiLine;
 use Kybernet\Core\Status\Movement;
-use Kybernet\Core\Status\Status;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'One KPI of a scorecard.')]
@@ -47,55 +44,38 @@ final readonly class ScorecardRow
         #[OA\Property(description: 'the day up to which its figure counts, where a period of it was not over')] public ?string $asOf,
     ) {}
 
-    public static function of(
-        KpiFacts $kpi,
-        Assessment $assessed,
-        Movement $movement,
-        Status $monthStatus,
-        Period $latest,
-        bool $hasNote,
-        string $unit,
-        string $action,
-    ): self {
+    /** @param  string  $unit  its code */
+    public static function of(KpiLine $kpi, AssessedSpan $assessed, Movement $movement, bool $hasNote, string $unit, string $action): self
+    {
         return new self(
             $kpi->id,
             $kpi->code,
             $kpi->name,
-            $kpi->measurement->definition->measure,
+            $kpi->measure,
             $kpi->owner,
             $unit,
             $kpi->theme ?? '',
             $kpi->level,
             (string) $kpi->weight->stripTrailingZeros(),
-            $assessed->status->value,
-            $assessed->isStretched(),
-            $assessed->call !== null,
+            $assessed->status,
+            $assessed->stretched,
+            $assessed->called,
             $movement->value,
-            Shown::of($assessed->figures->actual, $kpi),
-            self::instead($kpi, $assessed),
-            Shown::of($assessed->figures->goal?->target, $kpi),
-            Shown::of($assessed->prior->figure, $kpi),
-            Difference::of($assessed->variance, $kpi),
-            Difference::of($assessed->change, $kpi),
-            Difference::of($assessed->step, $kpi),
-            ZonesResource::of($assessed->zones(), $kpi->measurement->definition->polarity),
-            WakePoint::upTo($kpi, $latest),
-            $monthStatus->value,
-            count($assessed->figures->due),
-            count($assessed->figures->reported),
+            $assessed->actual,
+            $assessed->instead,
+            $assessed->target,
+            $assessed->prior,
+            $assessed->variance,
+            $assessed->change,
+            $assessed->step,
+            $assessed->zones,
+            $assessed->wake,
+            $assessed->monthStatus,
+            $assessed->expected,
+            $assessed->reported,
             $hasNote,
             $action,
-            $kpi->provisional($assessed->figures->reported),
+            $assessed->asOf,
         );
-    }
-
-    private static function instead(KpiFacts $kpi, Assessment $assessed): string
-    {
-        return match (true) {
-            $assessed->figures->due === [] => 'nothing due',
-            $assessed->figures->reported === [] => 'no reading',
-            $kpi->measurement->definition->kind === Kind::Judged => 'a person judged',
-            default => 'no value',
-        };
     }
 }

@@ -31,4 +31,10 @@ final readonly class Shown
 
         return new self((string) $figure, $display->digits, $display->suffix);
     }
+
+    /** @param  array{exact: string, digits: string, suffix: string}|null  $row  as it was kept */
+    public static function kept(?array $row): ?self
+    {
+        return $row === null ? null : new self(...$row);
+    }
 }

@@ -42,4 +42,10 @@ final readonly class WakePoint
     {
         return $figure === null ? null : (string) $figure;
     }
+
+    /** @param  array{period: string, actual: string|null, target: string|null}  $row  as it was kept */
+    public static function kept(array $row): self
+    {
+        return new self(...$row);
+    }
 }

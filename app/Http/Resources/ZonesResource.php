@@ -30,4 +30,10 @@ final readonly class ZonesResource
             $zones->amberBand === null ? null : (string) $zones->amberBand->low,
         );
     }
+
+    /** @param  array{higherIsBetter: bool, green: string, amber: string, greenLow: string|null, amberLow: string|null}|null  $row  as it was kept */
+    public static function kept(?array $row): ?self
+    {
+        return $row === null ? null : new self(...$row);
+    }
 }

@@ -1116,12 +1116,14 @@ export interface components {
         };
         /** @description What deserves attention in a unit and below it, the most serious first. */
         ExceptionsPage: {
+            /** @description the 200 most serious */
             items: components["schemas"]["ExceptionItem"][];
+            /** @description up to 60 */
             goodNews: components["schemas"]["GoodNews"][];
             /** @description actions that should have been done by today */
             overdue: components["schemas"]["Action"][];
-            /** @description how many were looked at */
-            judged: number;
+            /** @description how many deserve attention, shown or not */
+            total: number;
         };
         /** @description What is wrong with a formula, and what it gives for the latest periods. */
         FormulaCheck: {

@@ -1,0 +1,35 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Status\Status;
+
+/**
+ * How a KPI in a unit stands at a month, on each span.
+ */
+final readonly class AssessedMonth
+{
+    private const LETTERS = ['g' => Status::Green, 'a' => Status::Amber, 'r' => Status::Red, '-' => Status::NotJudged, '.' => Status::NoData];
+
+    /**
+     * @param  string  $statuses  a letter for each span
+     * @param  bool  $due  a period ends in the month
+     * @param  bool  $reported  and has a reading
+     * @param  bool  $missing  somebody owes the reading of the latest period
+     */
+    public function __construct(public string $statuses, public bool $due, public bool $reported, public bool $missing) {}
+
+    /** @param  array<string, Status>  $statuses  by span */
+    public static function letters(array $statuses): string
+    {
+        return implode('', array_map(fn (Span $span): string => (string) array_search($statuses[$span->value], self::LETTERS, true), Span::cases()));
+    }
+
+    public function status(Span $span): Status
+    {
+        return self::LETTERS[$this->statuses[(int) array_search($span, Span::cases(), true)]] ?? Status::NoData;
+    }
+}

@@ -1,0 +1,124 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Http\Resources\Difference;
+use App\Http\Resources\ExceptionReason;
+use App\Http\Resources\Shown;
+use App\Http\Resources\WakePoint;
+use App\Http\Resources\ZonesResource;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Attention\Exceptions;
+use Kybernet\Core\Attention\Reason;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Status;
+
+/**
+ * What was judged of a KPI in a unit on a span: as it is kept, and as a page shows it.
+ */
+final readonly class AssessedSpan
+{
+    /**
+     * @param  string  $instead  what is said where there is no figure
+     * @param  list<WakePoint>  $wake
+     * @param  string  $monthStatus  of the chosen month alone
+     * @param  string|null  $asOf  the day up to which its figure counts, where a period of it was not over
+     * @param  list<ExceptionReason>  $reasons
+     * @param  string|null  $latest  the latest period that was due; null outside the KPI's tenure
+     */
+    private function __construct(
+        public string $status,
+        public bool $stretched,
+        public bool $called,
+        public ?Shown $actual,
+        public string $instead,
+        public ?Shown $target,
+        public ?Shown $prior,
+        public ?Difference $variance,
+        public ?Difference $change,
+        public ?Difference $step,
+        public ?ZonesResource $zones,
+        public array $wake,
+        public string $monthStatus,
+        public int $expected,
+        public int $reported,
+        public ?string $asOf,
+        public array $reasons,
+        public ?string $goodNews,
+        public ?string $latest,
+    ) {}
+
+    public static function of(KpiFacts $kpi, Assessment $assessed, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
+    {
+        return new self(
+            $assessed->status->value,
+            $assessed->isStretched(),
+            $assessed->call !== null,
+            Shown::of($assessed->figures->actual, $kpi),
+            self::instead($kpi, $assessed),
+            Shown::of($assessed->figures->goal?->target, $kpi),
+            Shown::of($assessed->prior->figure, $kpi),
+            Difference::of($assessed->variance, $kpi),
+            Difference::of($assessed->change, $kpi),
+            Difference::of($assessed->step, $kpi),
+            ZonesResource::of($assessed->zones(), $kpi->measurement->definition->polarity),
+            WakePoint::upTo($kpi, $latest),
+            $monthStatus->value,
+            count($assessed->figures->due),
+            count($assessed->figures->reported),
+            $kpi->provisional($assessed->figures->reported),
+            array_map(fn (Reason $reason): ExceptionReason => new ExceptionReason($reason->code, $reason->text, $reason->points), $exceptions->reasons ?? []),
+            $exceptions?->goodNews,
+            $isDue ? $latest->key() : null,
+        );
+    }
+
+    public static function kept(string $json): self
+    {
+        /** @var array<string, mixed> $row as json() wrote it */
+        $row = json_decode($json, true, flags: JSON_THROW_ON_ERROR);
+
+        return new self(...[
+            ...$row,
+            'actual' => Shown::kept($row['actual']),
+            'target' => Shown::kept($row['target']),
+            'prior' => Shown::kept($row['prior']),
+            'variance' => Difference::kept($row['variance']),
+            'change' => Difference::kept($row['change']),
+            'step' => Difference::kept($row['step']),
+            'zones' => ZonesResource::kept($row['zones']),
+            'wake' => array_map(WakePoint::kept(...), $row['wake']),
+            'reasons' => array_map(fn (array $reason): ExceptionReason => new ExceptionReason(...$reason), $row['reasons']),
+        ]);
+    }
+
+    public function json(): string
+    {
+        return json_encode($this, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+    }
+
+    /** Before the weight. */
+    public function points(): int
+    {
+        return array_sum(array_map(fn (ExceptionReason $reason): int => $reason->points, $this->reasons));
+    }
+
+    /** The reasons as they are marked as seen: another one that comes later makes them others. */
+    public function codes(): string
+    {
+        return implode(' ', array_map(fn (ExceptionReason $reason): string => $reason->code, $this->reasons));
+    }
+
+    private static function instead(KpiFacts $kpi, Assessment $assessed): string
+    {
+        return match (true) {
+            $assessed->figures->due === [] => 'nothing due',
+            $assessed->figures->reported === [] => 'no reading',
+            $kpi->measurement->definition->kind === Kind::Judged => 'a person judged',
+            default => 'no value',
+        };
+    }
+}

@@ -1,0 +1,341 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+use App\Support\Month;
+use App\Support\PeriodDate;
+use App\Support\PgArray;
+use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Scorecard;
+use stdClass;
+
+/**
+ * Keeps what was judged. What is not kept, or was taken away because something it follows from changed, is judged when
+ * it is asked for, and kept from then on.
+ *
+ * Whoever changes figures holds a shared lock until the change is committed, and moves a counter on. What was judged
+ * is kept only if nobody held the lock when the figures began to be read, nobody holds it now, and the counter has not
+ * moved in between: then no change can have come between reading and keeping.
+ */
+final readonly class AssessmentStore
+{
+    private const LOCK = 8171;
+
+    /** So many KPI-units are judged at once, whatever the size of the organisation: it bounds the memory. */
+    private const BATCH = 400;
+
+    public function __construct(
+        private Connection $database,
+        private KpiStore $kpis,
+        private Scorecard $scorecard,
+        private PeriodDate $dates,
+    ) {}
+
+    /**
+     * How KPI-units stand at some months, on every span.
+     *
+     * @param  list<int>  $kpiUnits
+     * @param  list<Period>  $months
+     * @return array<int, array<string, AssessedMonth>> by KPI-unit and month
+     */
+    public function months(array $kpiUnits, array $months): array
+    {
+        $known = [];
+        foreach ($this->keptMonths($kpiUnits, $months) as $row) {
+            $known[$row->kpi_unit_id] = [];
+            foreach (explode(' ', $row->kept) as $kept) {
+                $known[$row->kpi_unit_id][substr($kept, 0, 7)] = new AssessedMonth(substr($kept, 7, 4), $kept[11] === 't', $kept[12] === 't', $kept[13] === 't');
+            }
+        }
+
+        return $this->complete($known, $kpiUnits, $months, $this->judgeMonths(...));
+    }
+
+    /**
+     * What was judged of KPI-units at some months on a span.
+     *
+     * @param  list<int>  $kpiUnits
+     * @param  list<Period>  $months
+     * @return array<int, array<string, AssessedSpan>> by KPI-unit and month
+     */
+    public function spans(array $kpiUnits, array $months, Span $span): array
+    {
+        $known = [];
+        foreach ($this->keptSpans($kpiUnits, $months, $span, 'row') as $row) {
+            $known[$row->kpi_unit_id][substr($row->month, 0, 7)] = AssessedSpan::kept($row->row);
+        }
+
+        return $this->complete($known, $kpiUnits, $months, fn (array $wanted): array => $this->judgeSpans($wanted, $span));
+    }
+
+    /**
+     * Why KPI-units deserve attention, in short.
+     *
+     * @param  list<int>  $kpiUnits
+     * @return array<int, array{string, string, int, bool}> by KPI-unit: status, codes of the reasons, points before the weight, whether it is good news
+     */
+    public function reasons(array $kpiUnits, Period $month, Span $span): array
+    {
+        $known = [];
+        foreach ($this->keptSpans($kpiUnits, [$month], $span, "concat_ws('/', status, reasons, points, good::int)") as $row) {
+            [$status, $reasons, $points, $good] = explode('/', $row->row);
+            $known[$row->kpi_unit_id][$month->key()] = [$status, $reasons, (int) $points, $good === '1'];
+        }
+        $complete = $this->complete($known, $kpiUnits, [$month], fn (array $wanted): array => array_map(
+            fn (array $months): array => array_map(fn (AssessedSpan $each): array => [$each->status, $each->codes(), $each->points(), $each->goodNews !== null], $months),
+            $this->judgeSpans($wanted, $span),
+        ));
+
+        return array_map(fn (array $months): array => $months[$month->key()], $complete);
+    }
+
+    /**
+     * Judges again what is kept, and puts right what differs.
+     *
+     * @return array{int, int} how many were looked at, and how many were wrong
+     */
+    public function check(): array
+    {
+        $looked = 0;
+        $wrong = [];
+        $ids = array_values($this->database->table('assessed_months')->union($this->database->table('assessed_spans')->select('kpi_unit_id'))->select('kpi_unit_id')->pluck('kpi_unit_id')->all());
+        foreach (array_chunk($ids, self::BATCH) as $batch) {
+            foreach ([null, ...Span::cases()] as $span) {
+                $rows = $this->database->table($span === null ? 'assessed_months' : 'assessed_spans')->whereIn('kpi_unit_id', $batch)
+                    ->when($span !== null, fn (Builder $query): Builder => $query->where('span', $span?->value))->get();
+                $wanted = [];
+                foreach ($rows as $row) {
+                    $wanted[$row->kpi_unit_id][] = Month::ofDate($row->month);
+                }
+                $looked += count($rows);
+                $fresh = match (true) {
+                    $wanted === [] => [],
+                    $span === null => $this->judgeMonths($wanted),
+                    default => $this->judgeSpans($wanted, $span),
+                };
+                foreach ($rows as $row) {
+                    if (! $this->isSame($row, $fresh[$row->kpi_unit_id][substr($row->month, 0, 7)])) {
+                        $wrong[] = $row->kpi_unit_id;
+                    }
+                }
+            }
+        }
+        foreach (['assessed_months', 'assessed_spans'] as $table) {
+            $this->database->table($table)->whereIn('kpi_unit_id', array_unique($wrong))->delete();
+        }
+
+        return [$looked, count($wrong)];
+    }
+
+    private function isSame(stdClass $row, AssessedMonth|AssessedSpan $fresh): bool
+    {
+        return $fresh instanceof AssessedMonth
+            ? [$row->statuses, $row->due, $row->reported, $row->missing] === [$fresh->statuses, $fresh->due, $fresh->reported, $fresh->missing]
+            : [$row->status, $row->reasons, $row->points, $row->good, AssessedSpan::kept($row->row)->json()]
+                === [$fresh->status, $fresh->codes(), $fresh->points(), $fresh->goodNews !== null, $fresh->json()];
+    }
+
+    /**
+     * @param  list<int>  $kpiUnits
+     * @param  list<Period>  $months
+     * @return iterable<stdClass>
+     */
+    private function keptMonths(array $kpiUnits, array $months): iterable
+    {
+        return $this->database->select(
+            "SELECT kpi_unit_id, string_agg(to_char(month, 'YYYY-MM') || statuses || (CASE WHEN due THEN 't' ELSE 'f' END) || (CASE WHEN reported THEN 't' ELSE 'f' END) || (CASE WHEN missing THEN 't' ELSE 'f' END), ' ') AS kept
+             FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY kpi_unit_id",
+            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months))],
+        );
+    }
+
+    /**
+     * @param  list<int>  $kpiUnits
+     * @param  list<Period>  $months
+     * @return iterable<stdClass>
+     */
+    private function keptSpans(array $kpiUnits, array $months, Span $span, string $columns): iterable
+    {
+        return $this->database->select(
+            "SELECT kpi_unit_id, month, {$columns} AS row FROM assessed_spans WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ?",
+            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $span->value],
+        );
+    }
+
+    /**
+     * What is known, with what had to be judged.
+     *
+     * @template Judged
+     *
+     * @param  array<int, array<string, Judged>>  $known
+     * @param  list<int>  $kpiUnits
+     * @param  list<Period>  $months
+     * @param  \Closure(array<int, non-empty-list<Period>>): array<int, array<string, Judged>>  $judge  judges, and keeps, months of some KPI-units
+     * @return array<int, array<string, Judged>>
+     */
+    private function complete(array $known, array $kpiUnits, array $months, \Closure $judge): array
+    {
+        $missing = [];
+        foreach ($kpiUnits as $id) {
+            if (count($known[$id] ?? []) < count($months)) {
+                $wanted = array_values(array_filter($months, fn (Period $month): bool => ! isset($known[$id][$month->key()])));
+                if ($wanted !== []) {
+                    $missing[$id] = $wanted;
+                }
+            }
+        }
+        foreach (array_chunk($missing, self::BATCH, true) as $batch) {
+            foreach ($judge($batch) as $id => $judged) {
+                $known[$id] = ($known[$id] ?? []) + $judged;
+            }
+        }
+
+        return $known;
+    }
+
+    /**
+     * @param  array<int, non-empty-list<Period>>  $wanted  months by KPI-unit
+     * @return array<int, array<string, AssessedMonth>>
+     */
+    private function judgeMonths(array $wanted): array
+    {
+        $since = $this->quiet();
+        $facts = $this->facts($wanted);
+        $judged = [];
+        $rows = [[], [], [], [], [], []];
+        foreach ($wanted as $id => $months) {
+            $measured = $facts[$id]->measurement;
+            foreach ($months as $month) {
+                $statuses = [];
+                foreach (Span::cases() as $span) {
+                    $statuses[$span->value] = $this->scorecard->status($measured, $month, $span);
+                }
+                $period = $this->scorecard->endingIn($measured, $month);
+                $judged[$id][$month->key()] = $each = new AssessedMonth(
+                    AssessedMonth::letters($statuses),
+                    $period !== null,
+                    $period !== null && $measured->actuals->has($period),
+                    $this->scorecard->isMissing($measured, $month),
+                );
+                foreach ([$id, Month::date($month), $each->statuses, (int) $each->due, (int) $each->reported, (int) $each->missing] as $at => $value) {
+                    $rows[$at][] = $value;
+                }
+            }
+        }
+        $this->keep($since, 'INSERT INTO assessed_months SELECT id, month, statuses, due = 1, reported = 1, missing = 1
+            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::int[], ?::int[], ?::int[]) AS judged (id, month, statuses, due, reported, missing) ON CONFLICT DO NOTHING', $rows);
+
+        return $judged;
+    }
+
+    /**
+     * @param  array<int, non-empty-list<Period>>  $wanted  months by KPI-unit
+     * @return array<int, array<string, AssessedSpan>>
+     */
+    private function judgeSpans(array $wanted, Span $span): array
+    {
+        $since = $this->quiet();
+        $facts = $this->facts($wanted);
+        $noted = $this->noted(array_keys($wanted));
+        $judged = [];
+        $rows = [[], [], [], [], [], [], []];
+        foreach ($wanted as $id => $months) {
+            foreach ($months as $month) {
+                $judged[$id][$month->key()] = $each = $this->span($facts[$id], $month, $span, $noted[$id] ?? []);
+                foreach ([$id, Month::date($month), $each->status, $each->codes(), $each->points(), (int) ($each->goodNews !== null), $each->json()] as $at => $value) {
+                    $rows[$at][] = $value;
+                }
+            }
+        }
+        $this->keep($since, "INSERT INTO assessed_spans SELECT id, month, '{$span->value}', status, reasons, points, good = 1, row
+            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::text[], ?::int[], ?::int[], ?::jsonb[]) AS judged (id, month, status, reasons, points, good, row) ON CONFLICT DO NOTHING", $rows);
+
+        return $judged;
+    }
+
+    /** @param  array<string, true>  $noted  dates of periods with a note */
+    private function span(KpiFacts $kpi, Period $month, Span $span, array $noted): AssessedSpan
+    {
+        $measured = $kpi->measurement;
+        $assessed = $this->scorecard->assess($measured, $month, $span);
+        $due = $this->scorecard->latest($measured, $month);
+        $latest = $this->scorecard->timeline->latest($measured->definition->frequency, $month);
+
+        return AssessedSpan::of(
+            $kpi,
+            $assessed,
+            $span === Span::Month ? $assessed->status : $this->scorecard->status($measured, $month, Span::Month),
+            $latest,
+            $due !== null,
+            $due === null ? null : $this->scorecard->exceptions(
+                $measured,
+                $month,
+                $span,
+                $assessed,
+                $this->scorecard->past($measured, $month),
+                $this->scorecard->projection($measured, $month),
+                $this->scorecard->control($measured, $month),
+                isset($noted[$this->dates->date($due)]),
+            ),
+        );
+    }
+
+    /**
+     * @param  array<int, non-empty-list<Period>>  $wanted  months by KPI-unit
+     * @return array<int, KpiFacts>
+     */
+    private function facts(array $wanted): array
+    {
+        $months = array_merge(...array_values($wanted));
+        usort($months, fn (Period $one, Period $other): int => $one->compareTo($other));
+        $last = $months[count($months) - 1];
+
+        // A rolling year reaches back 11 months, and a year target is made of all its months.
+        return $this->kpis->whole(array_keys($wanted), $months[0]->plus(-11), $this->scorecard->year->months($last)[11]);
+    }
+
+    /**
+     * @param  list<int>  $kpiUnits
+     * @return array<int, array<string, true>> by KPI-unit and date
+     */
+    private function noted(array $kpiUnits): array
+    {
+        $noted = [];
+        foreach ($this->database->table('notes')->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])->get(['kpi_unit_id', 'period']) as $note) {
+            $noted[$note->kpi_unit_id][$note->period] = true;
+        }
+
+        return $noted;
+    }
+
+    /** Where the counter stands while nobody is changing anything; null while somebody is. */
+    private function quiet(): ?int
+    {
+        $state = $this->database->selectOne('SELECT pg_try_advisory_lock(?) AS free, (SELECT last_value FROM assessment_epoch) AS epoch', [self::LOCK]);
+        if (! $state->free) {
+            return null;
+        }
+        $this->database->select('SELECT pg_advisory_unlock(?)', [self::LOCK]);
+
+        return $state->epoch;
+    }
+
+    /** @param  list<list<int|string>>  $columns */
+    private function keep(?int $since, string $statement, array $columns): void
+    {
+        if ($since === null) {
+            return;
+        }
+        $this->database->transaction(function () use ($since, $statement, $columns): void {
+            $state = $this->database->selectOne('SELECT pg_try_advisory_xact_lock(?) AS free, (SELECT last_value FROM assessment_epoch) AS epoch', [self::LOCK]);
+            if ($state->free && $state->epoch === $since) {
+                $this->database->affectingStatement($statement, array_map(PgArray::of(...), $columns));
+            }
+        });
+    }
+}
