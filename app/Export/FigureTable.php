@@ -37,11 +37,14 @@ final readonly class FigureTable
         private FinancialYear $year,
     ) {}
 
-    /** @return iterable<list<string>> */
-    public function long(Unit $unit, Period $month, User $user): iterable
+    /**
+     * @param  string  $code  of the KPI alone that is wanted; blank for all
+     * @return iterable<list<string>>
+     */
+    public function long(Unit $unit, Period $month, User $user, string $code = ''): iterable
     {
         yield ['kpi', 'unit', 'period', 'actual', 'target', 'low', 'high', 'note'];
-        $kpis = $this->load($unit, $month, $user);
+        $kpis = $this->load($unit, $month, $user, $code);
         $months = $this->year->months($month);
         $notes = $this->notes->between(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis), $this->dates->date($months[0]->plus(-1)), $this->dates->date($months[11]));
         foreach ($kpis as $kpi) {
@@ -55,10 +58,13 @@ final readonly class FigureTable
         }
     }
 
-    /** @return list<list<string>> */
-    public function wide(Unit $unit, Period $month, User $user): array
+    /**
+     * @param  string  $code  of the KPI alone that is wanted; blank for all
+     * @return list<list<string>>
+     */
+    public function wide(Unit $unit, Period $month, User $user, string $code = ''): array
     {
-        $kpis = $this->load($unit, $month, $user);
+        $kpis = $this->load($unit, $month, $user, $code);
         $columns = [];
         foreach ([Frequency::Month, Frequency::Quarter, Frequency::Year, Frequency::Week] as $frequency) {
             $isUsed = array_filter($kpis, fn (KpiFacts $kpi): bool => $kpi->measurement->definition->frequency === $frequency) !== [];
@@ -85,12 +91,16 @@ final readonly class FigureTable
         return $rows;
     }
 
-    /** @return list<KpiFacts> */
-    private function load(Unit $unit, Period $month, User $user): array
+    /**
+     * @param  string  $code  of the KPI alone that is wanted, in the unit itself; blank for all
+     * @return list<KpiFacts>
+     */
+    private function load(Unit $unit, Period $month, User $user, string $code): array
     {
         [$first, $last] = $this->ends($month);
+        $kpis = $this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $first, $last));
 
-        return $this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $first, $last));
+        return $code === '' ? $kpis : array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => $kpi->code === $code && $kpi->unitId === $unit->id));
     }
 
     /** @return array{Period, Period} */

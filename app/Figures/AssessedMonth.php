@@ -12,7 +12,7 @@ use Kybernet\Core\Status\Status;
  */
 final readonly class AssessedMonth
 {
-    private const LETTERS = ['g' => Status::Green, 'a' => Status::Amber, 'r' => Status::Red, '-' => Status::NotJudged, '.' => Status::NoData];
+    private const LETTERS = ['green' => 'g', 'amber' => 'a', 'red' => 'r', 'not-judged' => '-', 'no-data' => '.'];
 
     /**
      * @param  string  $statuses  a letter for each span
@@ -25,11 +25,22 @@ final readonly class AssessedMonth
     /** @param  array<string, Status>  $statuses  by span */
     public static function letters(array $statuses): string
     {
-        return implode('', array_map(fn (Span $span): string => (string) array_search($statuses[$span->value], self::LETTERS, true), Span::cases()));
+        return implode('', array_map(fn (Span $span): string => self::LETTERS[$statuses[$span->value]->value], Span::cases()));
     }
 
     public function status(Span $span): Status
     {
-        return self::LETTERS[$this->statuses[(int) array_search($span, Span::cases(), true)]] ?? Status::NoData;
+        return match ($this->statuses[match ($span) {
+            Span::Month => 0,
+            Span::Quarter => 1,
+            Span::YearToDate => 2,
+            Span::Rolling12 => 3,
+        }]) {
+            'g' => Status::Green,
+            'a' => Status::Amber,
+            'r' => Status::Red,
+            '-' => Status::NotJudged,
+            default => Status::NoData,
+        };
     }
 }

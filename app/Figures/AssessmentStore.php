@@ -29,6 +29,9 @@ final readonly class AssessmentStore
     /** So many KPI-units are judged at once, whatever the size of the organisation: it bounds the memory. */
     private const BATCH = 400;
 
+    /** So many months are judged ahead of being asked for: a year, and the month before it. */
+    private const REFRESHED = 13;
+
     public function __construct(
         private Connection $database,
         private KpiStore $kpis,
@@ -46,10 +49,12 @@ final readonly class AssessmentStore
     public function months(array $kpiUnits, array $months): array
     {
         $known = [];
+        // Of all that can be kept there are few that differ; one object of each is enough.
+        $distinct = [];
         foreach ($this->keptMonths($kpiUnits, $months) as $row) {
-            $known[$row->kpi_unit_id] = [];
+            $month = substr($row->month, 0, 7);
             foreach (explode(' ', $row->kept) as $kept) {
-                $known[$row->kpi_unit_id][substr($kept, 0, 7)] = new AssessedMonth(substr($kept, 7, 4), $kept[11] === 't', $kept[12] === 't', $kept[13] === 't');
+                $known[(int) substr($kept, 7)][$month] = $distinct[substr($kept, 0, 7)] ??= new AssessedMonth(substr($kept, 0, 4), $kept[4] === '1', $kept[5] === '1', $kept[6] === '1');
             }
         }
 
@@ -66,7 +71,7 @@ final readonly class AssessmentStore
     public function spans(array $kpiUnits, array $months, Span $span): array
     {
         $known = [];
-        foreach ($this->keptSpans($kpiUnits, $months, $span, 'row') as $row) {
+        foreach ($this->keptSpans($kpiUnits, $months, $span) as $row) {
             $known[$row->kpi_unit_id][substr($row->month, 0, 7)] = AssessedSpan::kept($row->row);
         }
 
@@ -82,9 +87,18 @@ final readonly class AssessmentStore
     public function reasons(array $kpiUnits, Period $month, Span $span): array
     {
         $known = [];
-        foreach ($this->keptSpans($kpiUnits, [$month], $span, "concat_ws('/', status, reasons, points, good::int)") as $row) {
-            [$status, $reasons, $points, $good] = explode('/', $row->row);
-            $known[$row->kpi_unit_id][$month->key()] = [$status, $reasons, (int) $points, $good === '1'];
+        $distinct = [];
+        $all = $this->database->selectOne(
+            "SELECT string_agg(concat_ws('/', kpi_unit_id, status, reasons, points, good::int), E'\n') AS kept FROM assessed_spans WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ? AND span = ?",
+            [PgArray::of($kpiUnits), Month::date($month), $span->value],
+        );
+        foreach ($all->kept === null ? [] : explode("\n", $all->kept) as $kept) {
+            [$id, $rest] = explode('/', $kept, 2);
+            if (! isset($distinct[$rest])) {
+                [$status, $reasons, $points, $good] = explode('/', $rest);
+                $distinct[$rest] = [$status, $reasons, (int) $points, $good === '1'];
+            }
+            $known[(int) $id][$month->key()] = $distinct[$rest];
         }
         $complete = $this->complete($known, $kpiUnits, [$month], fn (array $wanted): array => array_map(
             fn (array $months): array => array_map(fn (AssessedSpan $each): array => [$each->status, $each->codes(), $each->points(), $each->goodNews !== null], $months),
@@ -92,6 +106,23 @@ final readonly class AssessmentStore
         ));
 
         return array_map(fn (array $months): array => $months[$month->key()], $complete);
+    }
+
+    /** Judges what is not kept yet of the latest year, so that the first to look does not have to wait for it. */
+    public function refresh(): void
+    {
+        $latest = $this->database->table('readings')->whereNotNull('actual')->max('period');
+        if (! is_string($latest)) {
+            return;
+        }
+        $month = Month::ofDate($latest);
+        $months = $month->plus(1 - self::REFRESHED)->to($month);
+        foreach (array_chunk(array_values($this->database->table('kpi_unit')->orderBy('id')->pluck('id')->all()), self::BATCH) as $batch) {
+            $this->months($batch, $months);
+            foreach (Span::cases() as $span) {
+                $this->spans($batch, [$month], $span);
+            }
+        }
     }
 
     /**
@@ -141,6 +172,8 @@ final readonly class AssessmentStore
     }
 
     /**
+     * One row a month with all KPI-units as one text: far less to carry than a row for each.
+     *
      * @param  list<int>  $kpiUnits
      * @param  list<Period>  $months
      * @return iterable<stdClass>
@@ -148,8 +181,8 @@ final readonly class AssessmentStore
     private function keptMonths(array $kpiUnits, array $months): iterable
     {
         return $this->database->select(
-            "SELECT kpi_unit_id, string_agg(to_char(month, 'YYYY-MM') || statuses || (CASE WHEN due THEN 't' ELSE 'f' END) || (CASE WHEN reported THEN 't' ELSE 'f' END) || (CASE WHEN missing THEN 't' ELSE 'f' END), ' ') AS kept
-             FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY kpi_unit_id",
+            "SELECT month, string_agg(statuses || due::int || reported::int || missing::int || kpi_unit_id, ' ') AS kept
+             FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY month",
             [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months))],
         );
     }
@@ -159,10 +192,10 @@ final readonly class AssessmentStore
      * @param  list<Period>  $months
      * @return iterable<stdClass>
      */
-    private function keptSpans(array $kpiUnits, array $months, Span $span, string $columns): iterable
+    private function keptSpans(array $kpiUnits, array $months, Span $span): iterable
     {
         return $this->database->select(
-            "SELECT kpi_unit_id, month, {$columns} AS row FROM assessed_spans WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ?",
+            'SELECT kpi_unit_id, month, row FROM assessed_spans WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ?',
             [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $span->value],
         );
     }

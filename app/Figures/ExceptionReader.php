@@ -40,6 +40,7 @@ final readonly class ExceptionReader
         private KpiStore $kpis,
         private NoteRows $notes,
         private ActionReader $actions,
+        private SeenMarks $seen,
         private Organisation $organisation,
         private Rights $rights,
         private PeriodDate $dates,
@@ -56,7 +57,7 @@ final readonly class ExceptionReader
         $assessed = $this->assessments->spans([...array_keys($shown), ...array_diff($good, array_keys($shown))], [$chosen], $span);
         $notes = $this->notes->between(array_keys($shown), Month::date($chosen->plus(-12)), Month::date($chosen));
         $actions = $this->actions($lines, $chosen, $user);
-        $seen = $this->seen(array_keys($shown), $chosen, $user);
+        $seen = $this->seen->by($user, $chosen, array_keys($shown));
 
         $items = [];
         foreach ($shown as $id => $points) {
@@ -163,15 +164,5 @@ final readonly class ExceptionReader
             $chosen,
             $user,
         );
-    }
-
-    /**
-     * @param  list<int>  $kpiUnits
-     * @return array<int, string> the reasons that the person has seen, by KPI-unit
-     */
-    private function seen(array $kpiUnits, Period $chosen, User $user): array
-    {
-        return $this->database->table('seen_marks')->where('user_id', $user->id)->where('period', Month::date($chosen))
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])->pluck('reasons', 'kpi_unit_id')->all();
     }
 }

@@ -40,6 +40,9 @@ final readonly class KpiStore
      */
     private const REACH = 36;
 
+    /** That of the register. */
+    private const ORDER = 'themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code';
+
     private const MONTHS = ['week' => 0.25, 'month' => 1, 'quarter' => 3, 'year' => 12];
 
     public function __construct(
@@ -63,7 +66,30 @@ final readonly class KpiStore
     }
 
     /**
-     * What is measured in the units is called, in register order, without figures.
+     * What is measured in the units, with what it weighs.
+     *
+     * @param  list<int>  $units
+     * @return list<KpiPlace>
+     */
+    public function places(array $units): array
+    {
+        $all = $this->database->selectOne(
+            "SELECT string_agg(concat_ws(' ', id, unit_id, weight, owner_id), E'\n' ORDER BY id) AS places FROM kpi_unit WHERE unit_id = ANY(?::bigint[])",
+            [PgArray::of($units)],
+        );
+        // Weights are few; one object of each is enough for thousands of KPIs.
+        $weights = [];
+        $places = [];
+        foreach ($all->places === null ? [] : explode("\n", $all->places) as $place) {
+            [$id, $unit, $weight, $owner] = [...explode(' ', $place), null];
+            $places[] = new KpiPlace((int) $id, (int) $unit, $owner === null ? null : (int) $owner, $weights[$weight] ??= BigDecimal::of((string) $weight));
+        }
+
+        return $places;
+    }
+
+    /**
+     * What is measured in the units, in register order, without figures.
      *
      * @param  list<int>  $units
      * @return list<KpiLine>
@@ -83,8 +109,14 @@ final readonly class KpiStore
             $row->owner,
             $row->owner_email,
             $row->due_day,
-        ), array_values($this->definitions()->addSelect('users.email as owner_email')
-            ->whereRaw('kpi_unit.unit_id = ANY(?::bigint[])', [PgArray::of($units)])->get()->all()));
+        ), array_values($this->database->select(
+            'SELECT kpi_unit.id, kpi_unit.unit_id, kpi_unit.weight, kpi_unit.owner_id, kpis.code, kpis.name, kpis.measure, kpis.level, kpis.due_day,
+                 themes.name AS theme, users.name AS owner, users.email AS owner_email
+             FROM kpi_unit JOIN kpis ON kpis.id = kpi_unit.kpi_id
+             LEFT JOIN themes ON themes.id = kpis.theme_id LEFT JOIN users ON users.id = kpi_unit.owner_id
+             WHERE kpi_unit.unit_id = ANY(?::bigint[]) ORDER BY '.self::ORDER,
+            [PgArray::of($units)],
+        )));
     }
 
     /**
@@ -180,7 +212,7 @@ final readonly class KpiStore
                 'kpis.frequency', 'kpis.formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
                 'kpis.accumulation', 'kpis.text_green', 'kpis.text_amber', 'kpis.text_red', 'kpis.due_day', 'kpis.note_required', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
             ])
-            ->orderByRaw('themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code');
+            ->orderByRaw(self::ORDER);
     }
 
     /**

@@ -45,15 +45,14 @@ final readonly class MatrixReader
         $columns = $chosen->plus(1 - $months)->to($chosen);
         $units = $this->units($unit, $crossing, $user);
         $isRollUp = $crossing === 'units-months' && $kpi === '';
-        $wanted = $isRollUp ? $this->organisation->below($unit->id) : array_map(fn (Unit $each): int => $each->id, $units);
-        $kpis = $this->rights->seen($user, $this->kpis->lines($wanted));
+        $kpis = $this->rights->seen($user, $this->kpis->lines(array_map(fn (Unit $each): int => $each->id, $units)));
         $inUnits = array_flip(array_map(fn (Unit $each): int => $each->id, $units));
         $offered = $this->shared($kpis, $inUnits);
 
         [$rows, $heads, $cells] = match (true) {
             $crossing === 'kpis-months' => $this->kpisByMonths($kpis, $columns, $span),
             $crossing === 'units-kpis' => $this->unitsByKpis($units, $kpis, $chosen, $span),
-            $isRollUp => $this->rollUps($unit, $units, $kpis, $columns, $span),
+            $isRollUp => $this->rollUps($unit, $units, $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id))), $columns, $span),
             default => $this->unitsByMonths($units, array_values(array_filter($kpis, fn (KpiLine $each): bool => $each->code === $kpi)), $columns, $span),
         };
 
@@ -163,7 +162,7 @@ final readonly class MatrixReader
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiLine>  $kpis
+     * @param  list<KpiPlace>  $kpis
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
      */
@@ -171,7 +170,7 @@ final readonly class MatrixReader
     {
         $cells = [];
         $heads = [];
-        $assessed = $this->assessments->months(array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis), $months);
+        $assessed = $this->assessments->months(array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis), $months);
         foreach ($months as $at => $month) {
             $members = [];
             foreach ($kpis as $kpi) {

@@ -6,6 +6,7 @@ namespace App\Figures;
 
 use App\Models\Unit;
 use Brick\Math\BigDecimal;
+use Illuminate\Database\Eloquent\Builder;
 use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\UnitTree;
 
@@ -25,7 +26,9 @@ final class Organisation
     {
         if ($this->units === null) {
             $this->units = [];
-            foreach (Unit::all()->sortBy(['position', 'id']) as $unit) {
+            // In the order of the database: sorting models takes longer than reading them.
+            $ordered = Unit::query()->tap(fn (Builder $units) => $units->orderBy('position')->orderBy('id'));
+            foreach ($ordered->get() as $unit) {
                 $this->units[$unit->id] = $unit;
             }
         }
@@ -47,10 +50,22 @@ final class Organisation
     /** @return UnitTree<int> */
     public function tree(): UnitTree
     {
-        return $this->tree ??= new UnitTree(array_map(
-            fn (Unit $unit): array => ['parent' => $unit->parent_id, 'weight' => BigDecimal::of($unit->weight), 'method' => self::method($unit)],
-            $this->units(),
-        ));
+        if ($this->tree === null) {
+            // Units are many, their methods and weights few.
+            $methods = [];
+            $weights = [];
+            $this->tree = new UnitTree(array_map(function (Unit $unit) use (&$methods, &$weights): array {
+                ['parent_id' => $parent, 'weight' => $weight, 'roll_up' => $name, 'roll_up_green' => $green, 'roll_up_other' => $other] = $unit->getAttributes();
+
+                return [
+                    'parent' => $parent,
+                    'weight' => $weights[$weight] ??= BigDecimal::of($weight),
+                    'method' => $methods["{$name} {$green} {$other}"] ??= self::method($unit),
+                ];
+            }, $this->units()));
+        }
+
+        return $this->tree;
     }
 
     /** How the unit's status follows from those under it. */

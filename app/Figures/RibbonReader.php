@@ -27,13 +27,14 @@ final readonly class RibbonReader
         private Rights $rights,
         private Closures $closures,
         private EntryRules $rules,
+        private SeenMarks $seen,
     ) {}
 
     public function page(Unit $unit, Period $chosen, User $user): RibbonPage
     {
         $months = $this->scorecard->year->months($chosen);
-        $kpis = $this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id)));
-        $assessed = $this->assessments->months(array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis), $months);
+        $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id)));
+        $assessed = $this->assessments->months(array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis), $months);
         $unread = array_values(array_filter(array_keys($assessed), fn (int $id): bool => $assessed[$id][$chosen->key()]->due && ! $assessed[$id][$chosen->key()]->reported));
         $open = array_filter($unread === [] ? [] : $this->kpis->described($unread), function (KpiFacts $kpi) use ($chosen, $user): bool {
             $period = $kpi->isTyped() ? $this->scorecard->endingIn($kpi->measurement, $chosen) : null;
@@ -45,11 +46,12 @@ final readonly class RibbonReader
             $this->scorecard->year->label($chosen),
             array_map(fn (Period $month): RibbonMonth => $this->month($unit, $kpis, $assessed, $month), $months),
             count($open),
+            $this->unseen(array_map(fn (KpiPlace $kpi): int => $kpi->id, array_values(array_filter($kpis, fn (KpiPlace $kpi): bool => ! $kpi->weight->isZero()))), $chosen, $user),
         );
     }
 
     /**
-     * @param  list<KpiLine>  $kpis
+     * @param  list<KpiPlace>  $kpis
      * @param  array<int, array<string, AssessedMonth>>  $assessed
      */
     private function month(Unit $unit, array $kpis, array $assessed, Period $month): RibbonMonth
@@ -66,5 +68,17 @@ final readonly class RibbonReader
         $status = $reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $members)[$unit->id]->status;
 
         return new RibbonMonth($month->key(), $due, $reported, $status->value, $this->closures->holds($unit->id, $month));
+    }
+
+    /** @param  list<int>  $kpiUnits */
+    private function unseen(array $kpiUnits, Period $chosen, User $user): int
+    {
+        $seen = $this->seen->by($user, $chosen, $kpiUnits);
+        $unseen = 0;
+        foreach ($this->assessments->reasons($kpiUnits, $chosen, Span::Month) as $id => [, $reasons]) {
+            $unseen += $reasons === '' || $reasons === ($seen[$id] ?? '') ? 0 : 1;
+        }
+
+        return $unseen;
     }
 }

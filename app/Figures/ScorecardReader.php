@@ -51,12 +51,12 @@ final readonly class ScorecardReader
     public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
     {
         $below = $this->organisation->below($unit->id);
-        $kpis = $this->rights->seen($user, $this->kpis->lines($below));
-        $ids = array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis);
+        $kpis = $this->rights->seen($user, $this->kpis->places($below));
+        $ids = array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis);
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);
         $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
-        $shown = array_values(array_filter($kpis, fn (KpiLine $kpi): bool => isset($inRows[$kpi->unitId])));
+        $shown = $this->rights->seen($user, $this->kpis->lines(array_keys($inRows)));
         $shownIds = array_map(fn (KpiLine $kpi): int => $kpi->id, $shown);
 
         // What moved is told against the span of the month before.
@@ -79,25 +79,29 @@ final readonly class ScorecardReader
             $this->organisation->unit($kpi->unitId)->code,
             $actions[$kpi->id] ?? 'none',
         );
-        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiLine $kpi): Movement => $movements[$kpi->id], array_values($some)));
+        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiLine|KpiPlace $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
         $groups = [];
         $lines = [];
-        foreach ($this->grouped($unit, $kpis, $inRows, $grouping, $expanded) as $name => $own) {
+        foreach ($this->grouped($unit, $shown, $grouping, $expanded) as $name => $own) {
             $status = RollUp::of(RollUpMethod::weighted(), array_map(fn (KpiLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
-        $inUnit = [];
+        $rowsOf = [];
+        foreach ($shown as $kpi) {
+            $rowsOf[$kpi->unitId][] = $kpi;
+        }
+        $placesOf = [];
         foreach ($kpis as $kpi) {
-            $inUnit[$kpi->unitId][] = $kpi;
+            $placesOf[$kpi->unitId][] = $kpi;
         }
         foreach ($children as $child) {
-            $theirs = array_merge(...array_map(fn (int $inside): array => $inUnit[$inside] ?? [], $expanded ? [$child->id] : $this->organisation->below($child->id)));
             $rollUp = $rollUps[$child->id];
             if (! $expanded) {
+                $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id)));
                 $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsResource::of($rollUp->counts), $moved($theirs));
-            } elseif ($theirs !== [] && $grouping === '') {
-                $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($theirs), array_map($row, $theirs));
+            } elseif (isset($rowsOf[$child->id]) && $grouping === '') {
+                $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($rowsOf[$child->id]), array_map($row, $rowsOf[$child->id]));
             }
         }
 
@@ -109,14 +113,14 @@ final readonly class ScorecardReader
             $moved($shown),
             count(array_filter($shown, fn (KpiLine $kpi): bool => $months[$kpi->id][$chosen->key()]->missing)),
             count(array_filter($shown, fn (KpiLine $kpi): bool => ($actions[$kpi->id] ?? '') === 'overdue')),
-            $this->rollUp($unit, $kpis, $now, $rollUps),
+            $this->rollUp($unit, $shown, $now, $rollUps),
             $groups,
             $lines,
         );
     }
 
     /**
-     * @param  list<KpiLine>  $kpis
+     * @param  list<KpiPlace>  $kpis
      * @param  array<int, Status>  $statuses
      * @return array<int, RollUp>
      */
@@ -134,14 +138,13 @@ final readonly class ScorecardReader
      * The rows in groups, but for those that are a unit below.
      *
      * @param  list<KpiLine>  $kpis
-     * @param  array<int, int>  $inRows  units that are shown in rows
      * @return array<string, list<KpiLine>>
      */
-    private function grouped(Unit $unit, array $kpis, array $inRows, string $grouping, bool $expanded): array
+    private function grouped(Unit $unit, array $kpis, string $grouping, bool $expanded): array
     {
         $groups = [];
         foreach ($kpis as $kpi) {
-            if ($grouping === '' ? $kpi->unitId === $unit->id : isset($inRows[$kpi->unitId])) {
+            if ($grouping !== '' || $kpi->unitId === $unit->id) {
                 $groups[match ($grouping) {
                     'level' => self::LEVELS[$kpi->level] ?? $kpi->level,
                     'none' => 'All KPIs',

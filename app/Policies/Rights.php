@@ -6,6 +6,7 @@ namespace App\Policies;
 
 use App\Figures\KpiFacts;
 use App\Figures\KpiLine;
+use App\Figures\KpiPlace;
 use App\Figures\Organisation;
 use App\Models\Role;
 use App\Models\User;
@@ -45,7 +46,7 @@ final class Rights
     /**
      * Those that the person sees.
      *
-     * @template Kpi of KpiFacts|KpiLine
+     * @template Kpi of KpiFacts|KpiLine|KpiPlace
      *
      * @param  list<Kpi>  $kpis
      * @return list<Kpi>
@@ -54,7 +55,7 @@ final class Rights
     {
         return $this->seesAll($user)
             ? $kpis
-            : array_values(array_filter($kpis, fn (KpiFacts|KpiLine $kpi): bool => $this->maySee($user, $kpi->unitId, $kpi->ownerId)));
+            : array_values(array_filter($kpis, fn (KpiFacts|KpiLine|KpiPlace $kpi): bool => $this->maySee($user, $kpi->unitId, $kpi->ownerId)));
     }
 
     /** @return list<int> the units whose pages the person may open, in tree order */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
+use App\Figures\AssessmentStore;
 use App\Http\Requests\ImportPageRequest;
 use App\Http\Requests\MappingRequest;
 use App\Http\Requests\UploadRequest;
@@ -32,7 +33,7 @@ final readonly class ImportController
 {
     private const MOST_SECONDS = 900;
 
-    public function __construct(private ImportReader $reader, private Application $application) {}
+    public function __construct(private ImportReader $reader, private Application $application, private AssessmentStore $assessments) {}
 
     #[OA\Post(path: '/api/units/{unit}/imports', operationId: 'sendFile', parameters: [
         new OA\Parameter(ref: '#/components/parameters/unit'),
@@ -162,6 +163,19 @@ final readonly class ImportController
                 report($broken);
                 $import->update(['state' => $before, 'problem' => 'Something went wrong here while the file was handled. Nothing was changed; try again.']);
             }
+            if ($import->refresh()->state !== $before) {
+                $this->refresh();
+            }
         });
+    }
+
+    /** Whoever looks next does not wait for thousands of figures to be judged; if this breaks, they are judged then. */
+    private function refresh(): void
+    {
+        try {
+            $this->assessments->refresh();
+        } catch (\Throwable $broken) {
+            report($broken);
+        }
     }
 }

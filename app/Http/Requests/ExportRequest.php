@@ -18,6 +18,7 @@ final class ExportRequest extends FormRequest
         return [
             'format' => ['required', Rule::in([...TableWriter::FORMATS, ...array_map(fn (string $format): string => "{$format}-long", TableWriter::FORMATS), 'json'])],
             'period' => ['sometimes', 'string', new MonthRule],
+            'kpi' => ['sometimes', 'nullable', 'string', 'max:40'],
         ];
     }
 
@@ -29,6 +30,12 @@ final class ExportRequest extends FormRequest
     public function isLong(): bool
     {
         return str_ends_with($this->string('format')->toString(), '-long');
+    }
+
+    /** Code of the KPI alone that is wanted; blank for all. */
+    public function kpi(): string
+    {
+        return $this->string('kpi')->toString();
     }
 
     public function period(): Period

@@ -32,11 +32,7 @@ final readonly class RollUp
      */
     public static function of(RollUpMethod $method, iterable $members, Counts $counts): self
     {
-        $zero = BigDecimal::zero();
-        $weights = ['green' => $zero, 'amber' => $zero, 'red' => $zero, 'not-judged' => $zero, 'no-data' => $zero];
-        foreach ($members as [$status, $weight]) {
-            $weights[$status->value] = $weights[$status->value]->plus($weight);
-        }
+        $weights = self::weights($members);
         $judged = $weights['green']->plus($weights['amber'])->plus($weights['red']);
         $known = $judged->plus($weights['no-data']);
         if ($known->isZero()) {
@@ -54,6 +50,32 @@ final readonly class RollUp
             'worst' => self::worst($weights['red'], $weights['amber']),
             default => self::share($method, $weights['green'], $weights['red'], $judged),
         }, $score, $coverage, $counts);
+    }
+
+    /**
+     * Weights are few objects, members may be many: each is counted first, and added once.
+     *
+     * @param  iterable<array{Status, BigDecimal}>  $members
+     * @return array<string, BigDecimal> by status
+     */
+    private static function weights(iterable $members): array
+    {
+        $times = [];
+        $objects = [];
+        foreach ($members as [$status, $weight]) {
+            $id = spl_object_id($weight);
+            $objects[$id] = $weight;
+            $times[$status->value][$id] = ($times[$status->value][$id] ?? 0) + 1;
+        }
+        $weights = [];
+        foreach (Status::cases() as $status) {
+            $weights[$status->value] = BigDecimal::zero();
+            foreach ($times[$status->value] ?? [] as $id => $count) {
+                $weights[$status->value] = $weights[$status->value]->plus($objects[$id]->multipliedBy($count));
+            }
+        }
+
+        return $weights;
     }
 
     private static function weighted(RollUpMethod $method, BigDecimal $scored, BigDecimal $judged): Status

@@ -1660,6 +1660,8 @@ export interface components {
             months: components["schemas"]["RibbonMonth"][];
             /** @description readings of the chosen month that this user is still to enter */
             open: number;
+            /** @description what deserves attention in the chosen month, and this user has not seen */
+            exceptions: number;
         };
         /** @description A KPI or a unit that counts towards a roll-up. */
         RollUpMember: {
@@ -2129,6 +2131,8 @@ export interface operations {
             query: {
                 /** @description a month, 2026-08 */
                 period: components["parameters"]["period"];
+                /** @description code of the KPI alone that is wanted */
+                kpi?: string;
                 format: components["parameters"]["format"];
             };
             header?: never;

@@ -40,7 +40,7 @@ const screens = computed(() => [
         name: 'exceptions',
         title: 'Exceptions',
         here: ['exceptions'],
-        waits: '',
+        waits: data.value !== undefined && data.value.exceptions > 0 ? String(data.value.exceptions) : '',
         // a buoy
         icon: 'M8 2.5v2.5M5 11l1.5-6h3L11 11M3 11.5c1.6 1.4 3.4 1.4 5 0 1.6 1.4 3.4 1.4 5 0',
     },

@@ -47,6 +47,10 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 });
 useTitle(computed(() => `Exceptions, ${unit.value.name} · Kybernet`));
 
+/** Those that are not listed are fewer points and never marked as seen. */
+const waiting = computed(
+    () => unseen.value.length + (data.value === undefined ? 0 : data.value.total - data.value.items.length),
+);
 const unseen = computed(() => (data.value?.items ?? []).filter(({ seen }) => !seen));
 const listed = computed(() => (showSeen.value ? (data.value?.items ?? []) : unseen.value));
 const late = computed(() =>
@@ -98,6 +102,7 @@ async function mark(item: Item): Promise<void> {
         );
     } finally {
         void queries.invalidateQueries({ queryKey: ['exceptions'], refetchType: 'none' });
+        void queries.invalidateQueries({ queryKey: ['ribbon'] });
     }
 }
 
@@ -111,8 +116,8 @@ const things = (count: number): string => (count === 1 ? 'One thing' : `${capita
     <div v-else-if="data" :class="{ 'opacity-60': isPlaceholderData }" class="transition-opacity">
         <p class="mt-[5px] mb-2 text-[17px]">
             <template v-if="unseen.length > 0">
-                {{ things(unseen.length) }} in {{ unit.name }}
-                {{ unseen.length === 1 ? 'deserves' : 'deserve' }} attention in {{ longMonth(period)
+                {{ things(waiting) }} in {{ unit.name }} {{ waiting === 1 ? 'deserves' : 'deserve' }} attention in
+                {{ longMonth(period)
                 }}<template v-if="alone.length > 0"
                     >;
                     <b class="font-[650] text-red-text"

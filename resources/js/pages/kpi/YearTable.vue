@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { formatBlock } from '@/components/grid/clipboard';
+import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
+import { useView } from '@/composables/useView';
 import { computed, ref } from 'vue';
 import type { Point } from './chart';
 
@@ -11,6 +13,7 @@ import type { Point } from './chart';
 const props = defineProps<{ page: Schemas['KpiPage']; chosen: string }>();
 
 const { figure, signed } = useNumbers();
+const { unit } = useView();
 
 const own = computed(() => {
     const year = new Set(props.page.gathered.map(({ period }) => period));
@@ -91,6 +94,11 @@ async function copy(): Promise<void> {
             <button type="button" class="quiet-link text-[13.5px] text-ink-soft" @click="copy">
                 {{ copied ? 'Copied' : 'Copy' }}
             </button>
+            <ExportMenu
+                class="text-[13.5px] text-ink-soft"
+                :path="`/api/units/${unit.code}/figures`"
+                :query="{ period: chosen, kpi: page.code }"
+            />
         </div>
         <div class="mt-1 overflow-x-auto" tabindex="0" role="region" aria-labelledby="year-table">
             <table class="w-full min-w-[860px] table-fixed border-collapse text-right text-[14px]">
