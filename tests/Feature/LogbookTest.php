@@ -86,7 +86,7 @@ it('asks the database the same number of times, however many rows there are', fu
     expect($count('OST'))->toBeLessThanOrEqual($most)->and($count('Z-FENWICK'))->toBeLessThanOrEqual($most);
 })->with([
     ['/api/units/UNIT/logbook?period=2026-08', 13],
-    ['/api/units/UNIT/ribbon?period=2026-08', 11],
+    ['/api/units/UNIT/ribbon?period=2026-08', 13],
     ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 12],
     ['/api/units/UNIT/grid?period=2026-08&layer=actual&columns=month', 12],
     ['/api/units/UNIT/closing?period=2026-08', 13],

@@ -4,7 +4,7 @@ import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, periodWords, shortMonth } from '@/composables/usePeriods';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
-import { number, runs, spread, stretches, ticks, type Layers, type Mode, type Point } from './chart';
+import { number, rounded, runs, spread, stretches, ticks, type Layers, type Mode, type Point } from './chart';
 
 /** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
 const props = defineProps<{
@@ -27,7 +27,7 @@ const DOTS = {
 };
 const TEXTS = { green: 'fill-green', amber: 'fill-amber-text', red: 'fill-red-text' } as Record<string, string>;
 
-const { figure, signed, fixed, plain, percent, unitOf } = useNumbers();
+const { figure, signed, plain, percent, unitOf } = useNumbers();
 const frame = useTemplateRef<HTMLElement>('frame');
 const svg = useTemplateRef<SVGSVGElement>('svg');
 defineExpose({ svg });
@@ -276,7 +276,7 @@ const labels = computed(() => {
             y: y(Number(target.exact)) + 15,
             text: props.points[last]?.upper
                 ? `band ${figure(target)} to ${figure(props.points[last].upper)}`
-                : `target ${figure(target)}`,
+                : `target ${figure(target, props.page.measure)}`,
             look: 'fill-ink font-semibold',
             anchor: 'end',
         });
@@ -435,7 +435,8 @@ const tick = computed(() => {
             0,
         ),
     );
-    return (value: number): string => fixed(value / unit, decimals) + suffix;
+    return (value: number): string =>
+        figure({ exact: '', digits: rounded(value / unit, decimals), suffix }, props.page.measure);
 });
 </script>
 

@@ -120,12 +120,18 @@ const headlines = computed(() =>
               }),
           ),
 );
-const beside = (line: Schemas['Headline']): string =>
-    line.variance === null
-        ? ''
-        : line.variance.points || line.variance.percent === null
-          ? `${signed(line.variance.difference)}${line.variance.points ? ' points' : ''} to target`
-          : `${percent(line.variance.percent)} to target`;
+const beside = (line: Schemas['Headline']): string => {
+    if (line.variance === null) {
+        return '';
+    }
+    if (data.value?.polarity === 'band' && line.variance.effect === 'none') {
+        return 'inside its band';
+    }
+    const to = data.value?.polarity === 'band' ? 'from its band' : 'to target';
+    return line.variance.points || line.variance.percent === null
+        ? `${signed(line.variance.difference)}${line.variance.points ? ' points' : ''} ${to}`
+        : `${percent(line.variance.percent)} ${to}`;
+};
 
 const POLARITIES = {
     higher: 'Higher is better',

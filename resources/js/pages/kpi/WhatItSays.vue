@@ -58,6 +58,7 @@ const yearEnd = computed(() => {
         strong: `${figure(projection.value, props.page.measure)}${status === undefined ? '' : `, ${status}`}`,
     };
 });
+const isCost = computed(() => props.page.polarity === 'lower');
 const required = computed(() => {
     const projection = props.page.projection;
     if (projection?.required == null || projection.left === 0) {
@@ -67,7 +68,7 @@ const required = computed(() => {
     const left = projection.left === 1 ? `the one ${each.value} left` : `the ${projection.left} ${each.value}s left`;
     return {
         words: isTotal
-            ? `to reach the year target of ${projection.yearTarget ? figure(projection.yearTarget, props.page.measure) : ''}, ${projection.left === 1 ? left : `each of ${left}`} needs`
+            ? `to ${isCost.value ? 'stay within' : 'reach'} the year target of ${projection.yearTarget ? figure(projection.yearTarget, props.page.measure) : ''}, ${projection.left === 1 ? left : `each of ${left}`} ${isCost.value ? 'can take' : 'needs'}`
             : `to end on target ${left} must average`,
         figure: figure(projection.required, props.page.measure),
     };

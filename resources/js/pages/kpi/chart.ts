@@ -16,6 +16,10 @@ export interface Layers {
 export const number = (text: string | null | undefined): number | null =>
     text === null || text === undefined ? null : Number(text);
 
+/** With so many decimals; nothing has no sign. */
+export const rounded = (value: number, decimals: number): string =>
+    (Number(value.toFixed(decimals)) || 0).toFixed(decimals);
+
 /** Round steps that divide the range into about so many parts, and the ends that they reach. */
 export function ticks(low: number, high: number, parts = 5): number[] {
     const span = high - low || Math.abs(high) || 1;

@@ -74,7 +74,12 @@ const { query } = useView();
             >
         </td>
         <td v-if="!hideTargets">
-            <DifferenceFigure :difference="row.variance" :measure="row.measure" :status="row.status" />
+            <DifferenceFigure
+                :band="row.zones?.greenLow != null"
+                :difference="row.variance"
+                :measure="row.measure"
+                :status="row.status"
+            />
         </td>
         <td v-if="!hidePrior" class="hidden md:table-cell">
             <DifferenceFigure :difference="row.change" :measure="row.measure" :status="row.status" />
