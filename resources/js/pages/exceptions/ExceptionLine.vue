@@ -84,7 +84,7 @@ const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${
                         type="button"
                         class="quiet-link text-brass"
                         :aria-expanded="agreeing"
-                        :aria-label="`Agree an action on ${item.name}`"
+                        :aria-label="`${item.actions.length > 0 ? 'Another action' : 'Agree an action'} on ${item.name}`"
                         @click="agreeing = !agreeing"
                     >
                         {{ item.actions.length > 0 ? 'Another action' : 'Agree an action' }}

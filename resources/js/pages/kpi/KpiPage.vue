@@ -367,16 +367,16 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                             <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
                         </dd>
                     </div>
-                    <button
-                        v-if="log.length > 4"
-                        type="button"
-                        class="quiet-link mt-1 text-[13.5px] text-ink-soft"
-                        @click="allNotes = !allNotes"
-                    >
-                        {{ allNotes ? 'Fewer notes' : `All ${log.length} notes` }}
-                    </button>
                 </dl>
-                <p v-else class="mt-3 text-[14px] text-ink-faint">No notes in the last three years.</p>
+                <button
+                    v-if="log.length > 4"
+                    type="button"
+                    class="quiet-link mt-1 text-[13.5px] text-ink-soft"
+                    @click="allNotes = !allNotes"
+                >
+                    {{ allNotes ? 'Fewer notes' : `All ${log.length} notes` }}
+                </button>
+                <p v-if="log.length === 0" class="mt-3 text-[14px] text-ink-faint">No notes in the last three years.</p>
             </section>
             <div class="space-y-6">
                 <section v-if="data.drivers.length > 0" aria-labelledby="feeds">

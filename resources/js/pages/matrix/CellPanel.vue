@@ -132,7 +132,7 @@ const notes = computed(() => {
                     <dd class="inline">{{ note.text }}</dd>
                 </div>
             </dl>
-            <p class="flex flex-col items-start gap-1 border-t border-rule-soft pt-2 text-[14px]">
+            <p class="flex flex-col items-start gap-2.5 border-t border-rule-soft pt-2 text-[14px]">
                 <RouterLink
                     class="quiet-link text-brass"
                     :to="{

@@ -60,6 +60,10 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
     placeholderData: keepPreviousData,
 });
 
+/** What is on the screen: while another crossing is on its way, still the one before. */
+const shown = computed(() => data.value?.crossing ?? crossing.value);
+const shownKpi = computed(() => data.value?.kpi ?? kpi.value);
+
 const plural = computed(() => {
     const kinds = new Set(below.value.map(({ kind }) => kind));
     const [kind] = kinds;
@@ -73,17 +77,17 @@ const NAMES = computed<Record<Crossing, string>>(() => ({
     'units-months': `${plural.value} × months`,
     'kpis-months': `${unit.value.name}: KPIs × months`,
 }));
-const kpiName = computed(() => data.value?.kpis.find(({ key }) => key === kpi.value)?.name ?? kpi.value);
+const kpiName = computed(() => data.value?.kpis.find(({ key }) => key === shownKpi.value)?.name ?? shownKpi.value);
 const title = computed(() => {
     const when =
         span.value === 'month'
             ? monthAndYear(period.value)
             : { quarter: 'quarter to', yearToDate: 'year to', rolling12: 'twelve months to' }[span.value] +
               ` ${monthAndYear(period.value)}`;
-    return crossing.value === 'units-kpis'
+    return shown.value === 'units-kpis'
         ? `${unit.value.name}, ${when}`
-        : crossing.value === 'units-months'
-          ? `${kpi.value === '' ? 'All KPIs rolled up' : kpiName.value}, ${unit.value.name}`
+        : shown.value === 'units-months'
+          ? `${shownKpi.value === '' ? 'All KPIs rolled up' : kpiName.value}, ${unit.value.name}`
           : `${unit.value.name}, month by month`;
 });
 useTitle(computed(() => `${title.value} · Kybernet`));
@@ -106,11 +110,11 @@ const order = computed(() => {
 });
 const rowName = (index: number): string => {
     const row = data.value?.rows[index];
-    return masked.value && crossing.value !== 'kpis-months'
+    return masked.value && shown.value !== 'kpis-months'
         ? `${plural.value.replace(/s$/, '')} ${index + 1}`
         : (row?.name ?? '');
 };
-const isMonths = computed(() => crossing.value !== 'units-kpis');
+const isMonths = computed(() => shown.value !== 'units-kpis');
 const wide = computed(() => (figures.value ? 62 : isMonths.value && months.value > 12 ? 22 : isMonths.value ? 50 : 76));
 
 const counts = computed(() => {
@@ -119,7 +123,7 @@ const counts = computed(() => {
         return null;
     }
     const statuses =
-        crossing.value === 'units-kpis'
+        shown.value === 'units-kpis'
             ? page.rows.map(({ status }) => status)
             : page.cells.map((row) => row.at(-1)?.status);
     const of = (status: string): number => statuses.filter((each) => each === status).length;
@@ -141,9 +145,9 @@ const place = computed(() => {
     }
     return {
         'units-kpis': { unit: row.key, kpi: column.key, month: period.value },
-        'units-months': { unit: row.key, kpi: kpi.value, month: column.key },
+        'units-months': { unit: row.key, kpi: shownKpi.value, month: column.key },
         'kpis-months': { unit: unit.value.code, kpi: row.key, month: column.key },
-    }[crossing.value];
+    }[shown.value];
 });
 const cell = computed(() => data.value?.cells[at.value.row]?.[at.value.column] ?? null);
 
@@ -152,7 +156,7 @@ async function cross(to: Crossing): Promise<void> {
     const from = place.value;
     wanted.value = from;
     const parent =
-        crossing.value === 'kpis-months' && to !== 'kpis-months'
+        shown.value === 'kpis-months' && to !== 'kpis-months'
             ? (unit.value.parent ?? unit.value.code)
             : unit.value.code;
     const target =
@@ -166,7 +170,7 @@ async function cross(to: Crossing): Promise<void> {
         query: {
             ...query(target),
             crossing: to,
-            kpi: to === 'units-months' ? (from?.kpi ?? kpi.value) : undefined,
+            kpi: to === 'units-months' ? (from?.kpi ?? shownKpi.value) : undefined,
             months: months.value === 12 ? undefined : months.value,
         },
     });
@@ -181,8 +185,8 @@ watch(
         }
         const found = wanted.value;
         wanted.value = null;
-        const rowKey = found === null ? '' : crossing.value === 'kpis-months' ? found.kpi : found.unit;
-        const columnKey = found === null ? '' : crossing.value === 'units-kpis' ? found.kpi : found.month;
+        const rowKey = found === null ? '' : shown.value === 'kpis-months' ? found.kpi : found.unit;
+        const columnKey = found === null ? '' : shown.value === 'units-kpis' ? found.kpi : found.month;
         const row = page.rows.findIndex(({ key }) => key === rowKey);
         const column = page.columns.findIndex(({ key }) => key === columnKey);
         at.value = {
@@ -251,7 +255,7 @@ const said = (row: number, column: number): string => {
 <template>
     <h1 class="text-[28px] leading-[1.15]">{{ title }}</h1>
     <p v-if="counts && counts.all > 0" class="mt-[5px] mb-2 text-[17px]">
-        Of {{ counts.all }} {{ crossing === 'kpis-months' ? 'KPIs' : plural.toLowerCase() }},
+        Of {{ counts.all }} {{ shown === 'kpis-months' ? 'KPIs' : plural.toLowerCase() }},
         <b class="font-[650]">{{ counts.green }} {{ counts.green === 1 ? 'is' : 'are' }} on course</b>,
         <b class="font-[650]" :class="{ 'text-amber-text': counts.amber > 0 }">{{ counts.amber }} drifting</b>,
         <b class="font-[650]" :class="{ 'text-red-text': counts.red > 0 }">{{ counts.red }} off course</b
@@ -299,7 +303,7 @@ const said = (row: number, column: number): string => {
                 {{ figures ? 'Hide figures' : 'Show figures' }}
             </button>
             <button
-                v-if="crossing !== 'kpis-months'"
+                v-if="shown !== 'kpis-months'"
                 type="button"
                 class="quiet-link"
                 :aria-pressed="masked"
@@ -318,12 +322,10 @@ const said = (row: number, column: number): string => {
     <StateNote
         v-else-if="!data || data.rows.length === 0 || data.columns.length === 0"
         :title="
-            crossing === 'units-kpis'
-                ? `The units of ${unit.name} have no KPI in common`
-                : 'Nothing is measured here yet'
+            shown === 'units-kpis' ? `The units of ${unit.name} have no KPI in common` : 'Nothing is measured here yet'
         "
     >
-        <template v-if="crossing === 'units-kpis'"
+        <template v-if="shown === 'units-kpis'"
             >Look at
             <button type="button" class="quiet-link" @click="cross('units-months')">
                 their roll-ups month by month</button
