@@ -69,7 +69,7 @@ function move(event: KeyboardEvent): void {
                 <th
                     scope="rowgroup"
                     :colspan="columns"
-                    class="h-[46px] max-md:block border-t border-rule pt-2 text-left font-normal"
+                    class="h-[46px] border-t border-rule pt-2 text-left font-normal max-md:block max-md:h-auto max-md:pb-1"
                 >
                     <span class="flex items-center gap-[13px]">
                         <Needle :status="group.status" />
@@ -82,7 +82,7 @@ function move(event: KeyboardEvent): void {
                             >
                             <template v-else>{{ group.name }}</template>
                         </h2>
-                        <span class="-ml-[3px] text-[13px] text-ink-soft">{{ moved(group.moved) }}</span>
+                        <span class="-ml-[3px] text-[13px] text-ink-soft max-md:hidden">{{ moved(group.moved) }}</span>
                     </span>
                 </th>
             </tr>
