@@ -22,6 +22,7 @@ test('a director reads one sentence and reaches the reason for a colour in two c
 test('a scorecard is grouped, ordered, filtered and explained, and one click restores it', async ({ page }) => {
     await signIn(page, 'analyst');
     await page.goto('/scorecard?unit=OST&period=2026-08&span=month');
+    await expect(page.getByText(/Of \d+ judged/)).toBeVisible();
     const names = () => page.locator('[data-row]').allInnerTexts();
     const register = await names();
     await page.getByRole('combobox', { name: /^Group/ }).selectOption('none');
@@ -35,7 +36,7 @@ test('a scorecard is grouped, ordered, filtered and explained, and one click res
     await page.getByRole('button', { name: 'Filter' }).click();
     await page.getByRole('combobox', { name: /^Status/ }).selectOption('amber');
     await page.getByRole('combobox', { name: /^Owner/ }).selectOption('Tom Fairley');
-    await expect(page.getByRole('button', { name: /^Filtered: \d+ of 64$/ })).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Filtered: \d+ of \d+$/ })).toBeVisible();
     await expect(page.locator('[data-row]', { hasText: 'Burst repairs' })).toBeVisible();
     await page.getByRole('searchbox', { name: 'Name' }).fill('no such thing');
     await expect(page.getByText('No KPI fits.')).toBeVisible();
@@ -73,14 +74,14 @@ test('the page of a KPI is read by keyboard, drawn in three ways, and kept as a 
     await signIn(page, 'analyst');
     await page.goto(`/kpi/LEAK?${NETWORK}`);
     await expect(page.getByText(/Rising by about 0.55 Ml\/d a month/)).toBeVisible();
-    await expect(page.getByText(/the year ends near \d+\.\d, off course/)).toBeVisible();
+    await expect(page.getByText(/the year ends near \d+\.\d/)).toBeVisible();
 
     const points = page.getByRole('slider', { name: 'Points of the chart' });
     await points.focus();
     await page.keyboard.press('ArrowLeft');
-    await expect(points).toHaveAttribute('aria-valuetext', /August 2026: off course 64.9 Ml\/d, target 56.0/);
+    await expect(points).toHaveAttribute('aria-valuetext', /^August 2026: [a-z ]+ 64\.9 Ml\/d, target/);
     await page.keyboard.press('ArrowLeft');
-    await expect(points).toHaveAttribute('aria-valuetext', /July 2026: off course 62.4/);
+    await expect(points).toHaveAttribute('aria-valuetext', /^July 2026: [a-z ]+ 62\.4/);
     await page.keyboard.press('Escape');
 
     await page.getByRole('button', { name: 'control limits' }).click();
@@ -89,7 +90,7 @@ test('the page of a KPI is read by keyboard, drawn in three ways, and kept as a 
     await page.getByRole('button', { name: 'Gathered' }).click();
     await points.focus();
     await page.keyboard.press('ArrowLeft');
-    await expect(points).toHaveAttribute('aria-valuetext', /Year to date, August 2026: off course 60.9/);
+    await expect(points).toHaveAttribute('aria-valuetext', /^Year to date, August 2026: [a-z ]+ 60\.9/);
     await page.getByRole('button', { name: 'Quarters' }).click();
     await expect(page.getByRole('button', { name: 'control limits' })).toHaveCount(0);
     await expectAccessible(page);
