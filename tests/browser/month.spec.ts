@@ -82,6 +82,8 @@ test('a session that ends in the middle keeps what was typed', async ({ page, co
     await signIn(page, 'analyst');
     await page.goto('/register/kpi/LEAK?unit=NET&period=2026-08');
     await page.getByLabel('Name').fill('Losses');
+    // An answer on its way would bring the session back.
+    await page.waitForLoadState('networkidle');
     await context.clearCookies();
     await page.getByRole('button', { name: 'Save' }).click();
     await page.getByLabel('E-mail address').fill('analyst@ostermere.example');
