@@ -55,7 +55,7 @@ final readonly class ExceptionReader
         $shown = array_slice($ranked, 0, self::SHOWN, true);
         $good = array_slice(array_filter(array_keys($lines), fn (int $id): bool => $reasons[$id][3]), 0, self::GOOD_NEWS);
         $assessed = $this->assessments->spans([...array_keys($shown), ...array_diff($good, array_keys($shown))], [$chosen], $span);
-        $notes = $this->notes->between(array_keys($shown), Month::date($chosen->plus(-12)), Month::date($chosen));
+        $notes = $this->notes->between(array_keys($shown), Month::date($chosen->plus(-12)), Month::date($chosen->plus(1)));
         $actions = $this->actions($lines, $chosen, $user);
         $seen = $this->seen->by($user, $chosen, array_keys($shown));
 

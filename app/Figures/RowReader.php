@@ -44,7 +44,7 @@ final readonly class RowReader
         $facts = $this->kpis->whole([$measured->id, ...$drivers], $chosen->plus(-self::MONTHS_BACK), $months[11]);
         $kpi = $facts[$measured->id]
             ?? throw new \LogicException('A KPI-unit that was found is there.');
-        $notes = $this->notes->between([$measured->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date(Month::running()))[$measured->id] ?? [];
+        $notes = $this->notes->between([$measured->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date(Month::running()->plus(1)))[$measured->id] ?? [];
         $frequency = $kpi->measurement->definition->frequency;
         $assessed = $this->scorecard->assess($kpi->measurement, $chosen, $span);
         $streak = $this->scorecard->streak($kpi->measurement, $chosen);

@@ -217,3 +217,13 @@ it('needs a handful of queries, whatever the size', function (string $address, i
     ['/api/units/NET/matrix?period=2026-08&span=month&crossing=units-kpis', 12],
     ['/api/units/NET/kpis/LEAK?period=2026-08&span=month', 20],
 ]);
+
+it('shows the note of a week that begins later in its month', function () {
+    $waiting = self::measured('WAITING', 'CUS');
+    $latest = DB::table('readings')->where('kpi_unit_id', $waiting->id)->where('period', '<=', '2026-08-24')->max('period');
+    DB::table('readings')->where('kpi_unit_id', $waiting->id)->where('period', $latest)->update(['actual' => 99999]);
+    DB::table('notes')->upsert([['kpi_unit_id' => $waiting->id, 'period' => $latest, 'text' => 'Phones were down.', 'version' => 1]], ['kpi_unit_id', 'period'], ['text']);
+
+    $item = collect($this->as('analyst')->getJson('/api/units/CUS/exceptions?period=2026-08&span=month')->assertOk()->json('items'))->firstWhere('code', 'WAITING');
+    expect($item['note']['text'])->toBe('Phones were down.')->and($item['latest'])->toStartWith('2026-W');
+});

@@ -340,7 +340,6 @@ const shown = computed(() => {
     const point = index === null ? undefined : props.points[index];
     return index === null || point === undefined ? null : { index, point };
 });
-const LOOKED_BACK = { months: 'last year', gathered: 'last year', quarters: 'last year' } as const;
 const name = (point: Point): string => {
     const month = point.period;
     return props.mode === 'gathered'
@@ -377,7 +376,7 @@ const lines = (point: Point, index: number): { name: string; value: string }[] =
                 : '',
         },
         {
-            name: LOOKED_BACK[props.mode],
+            name: 'last year',
             value: point.prior && props.layers.prior ? figure(point.prior, props.page.measure) : '',
         },
         { name: 'as of', value: point.asOf ? dayAndMonth(point.asOf) : '' },
