@@ -30,12 +30,23 @@ final readonly class AssessedMonth
 
     public function status(Span $span): Status
     {
-        return match ($this->statuses[match ($span) {
+        return self::read($this->statuses[self::place($span)]);
+    }
+
+    /** Where the letter of a span stands. */
+    public static function place(Span $span): int
+    {
+        return match ($span) {
             Span::Month => 0,
             Span::Quarter => 1,
             Span::YearToDate => 2,
             Span::Rolling12 => 3,
-        }]) {
+        };
+    }
+
+    public static function read(string $letter): Status
+    {
+        return match ($letter) {
             'g' => Status::Green,
             'a' => Status::Amber,
             'r' => Status::Red,

@@ -62,6 +62,65 @@ final readonly class AssessmentStore
     }
 
     /**
+     * How KPI-units stand at some months on a span, counted for each unit and weight: what is to be rolled up over many
+     * months and units need not be carried one by one.
+     *
+     * @param  list<KpiPlace>  $kpis
+     * @param  list<Period>  $months
+     * @return array<string, CountedMonth> by month, the oldest first
+     */
+    public function counted(array $kpis, array $months, Span $span): array
+    {
+        $ids = array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis);
+        $alike = [];
+        $first = [];
+        foreach ($kpis as $at => $kpi) {
+            $alike[$kpi->id] = $first["{$kpi->unitId} {$kpi->weight}"] ??= $at;
+        }
+        $counted = [];
+        $known = [];
+        foreach ($this->countedMonths($ids, $months, $span) as $row) {
+            $month = substr($row->month, 0, 7);
+            $status = AssessedMonth::read($row->letter);
+            $found = explode(' ', $row->ids);
+            $known[$month] = ($known[$month] ?? 0) + count($found);
+            $times = [];
+            foreach ($found as $id) {
+                $at = $alike[(int) $id];
+                $times[$at] = ($times[$at] ?? 0) + 1;
+            }
+            $counted[$month] ??= new CountedMonth;
+            foreach ($times as $at => $many) {
+                $counted[$month]->add($kpis[$at], $status, $row->due, $row->reported, $many);
+            }
+        }
+        $counted = array_filter($counted, fn (string $month): bool => $known[$month] === count($kpis), ARRAY_FILTER_USE_KEY);
+        $rest = array_values(array_filter($months, fn (Period $month): bool => ! isset($counted[$month->key()])));
+        $judged = $rest === [] ? [] : $this->months($ids, $rest);
+        foreach ($rest as $month) {
+            $counted[$month->key()] = new CountedMonth;
+            foreach ($kpis as $kpi) {
+                $at = $judged[$kpi->id][$month->key()];
+                $counted[$month->key()]->add($kpi, $at->status($span), $at->due, $at->reported);
+            }
+        }
+        ksort($counted);
+
+        return $counted;
+    }
+
+    /**
+     * The KPI-units of which a period ends in the month and has no reading yet.
+     *
+     * @param  list<int>  $kpiUnits
+     * @return list<int>
+     */
+    public function unread(array $kpiUnits, Period $month): array
+    {
+        return array_keys(array_filter($this->months($kpiUnits, [$month]), fn (array $at): bool => $at[$month->key()]->due && ! $at[$month->key()]->reported));
+    }
+
+    /**
      * What was judged of KPI-units at some months on a span.
      *
      * @param  list<int>  $kpiUnits
@@ -184,6 +243,22 @@ final readonly class AssessmentStore
             "SELECT month, string_agg(statuses || due::int || reported::int || missing::int || kpi_unit_id, ' ') AS kept
              FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY month",
             [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months))],
+        );
+    }
+
+    /**
+     * A row for each month and way to stand there, with the KPI-units that stand so.
+     *
+     * @param  list<int>  $kpiUnits
+     * @param  list<Period>  $months
+     * @return iterable<stdClass>
+     */
+    private function countedMonths(array $kpiUnits, array $months, Span $span): iterable
+    {
+        return $this->database->select(
+            "SELECT month, substr(statuses, ?, 1) AS letter, due, reported, string_agg(kpi_unit_id::text, ' ') AS ids
+             FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY month, letter, due, reported",
+            [AssessedMonth::place($span) + 1, PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months))],
         );
     }
 

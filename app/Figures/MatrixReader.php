@@ -13,10 +13,10 @@ use App\Policies\Rights;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
-use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\Tally;
 
 /**
  * Crosses two of units, KPIs and months for one of the third.
@@ -49,14 +49,14 @@ final readonly class MatrixReader
         $inUnits = array_flip(array_map(fn (Unit $each): int => $each->id, $units));
         $offered = $this->shared($kpis, $inUnits);
 
-        [$rows, $heads, $cells] = match (true) {
+        [$rows, $heads, $cells, $status] = match (true) {
             $crossing === 'kpis-months' => $this->kpisByMonths($kpis, $columns, $span),
             $crossing === 'units-kpis' => $this->unitsByKpis($units, $kpis, $chosen, $span),
             $isRollUp => $this->rollUps($unit, $units, $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id))), $columns, $span),
             default => $this->unitsByMonths($units, array_values(array_filter($kpis, fn (KpiLine $each): bool => $each->code === $kpi)), $columns, $span),
         };
 
-        return new MatrixPage($crossing, $kpi, $rows, $heads, $cells, $this->over(array_merge(...$cells)), $offered);
+        return new MatrixPage($crossing, $kpi, $rows, $heads, $cells, $status?->value, $offered);
     }
 
     /** @return list<Unit> directly below the unit, or the unit itself where nothing is below it */
@@ -82,7 +82,7 @@ final readonly class MatrixReader
         foreach ($kpis as $kpi) {
             if (isset($units[$kpi->unitId])) {
                 $times[$kpi->code] = ($times[$kpi->code] ?? 0) + 1;
-                $lines[$kpi->code] ??= new MatrixLine($kpi->code, $kpi->name, $kpi->measure, null);
+                $lines[$kpi->code] ??= new MatrixLine($kpi->code, $kpi->name, $kpi->measure, null, null);
             }
         }
 
@@ -92,16 +92,17 @@ final readonly class MatrixReader
     /**
      * @param  list<KpiLine>  $kpis
      * @param  list<Period>  $months
-     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
+     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
     private function kpisByMonths(array $kpis, array $months, Span $span): array
     {
         $cells = $this->cells($kpis, $months, $span);
 
         return [
-            array_map(fn (KpiLine $kpi): MatrixLine => new MatrixLine($kpi->code, $kpi->name, $kpi->measure, null), $kpis),
+            array_map(fn (KpiLine $kpi, array $line): MatrixLine => $this->overMonths($kpi->code, $kpi->name, $kpi->measure, $line), $kpis, $cells),
             $this->monthHeads($months, $cells, $kpis),
             $cells,
+            null,
         ];
     }
 
@@ -109,7 +110,7 @@ final readonly class MatrixReader
      * @param  list<Unit>  $units
      * @param  list<KpiLine>  $kpis  one in several units
      * @param  list<Period>  $months
-     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
+     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
     private function unitsByMonths(array $units, array $kpis, array $months, Span $span): array
     {
@@ -118,19 +119,21 @@ final readonly class MatrixReader
             $of[$kpi->unitId] = $kpi;
         }
         $measuring = array_values(array_filter($units, fn (Unit $unit): bool => isset($of[$unit->id])));
-        $cells = $this->cells(array_map(fn (Unit $unit): KpiLine => $of[$unit->id], $measuring), $months, $span);
+        $measured = array_map(fn (Unit $unit): KpiLine => $of[$unit->id], $measuring);
+        $cells = $this->cells($measured, $months, $span);
 
         return [
-            array_map(fn (Unit $unit): MatrixLine => new MatrixLine($unit->code, $unit->name, '', null), $measuring),
-            $this->monthHeads($months, $cells, array_map(fn (Unit $unit): KpiLine => $of[$unit->id], $measuring)),
+            array_map(fn (Unit $unit, array $line): MatrixLine => $this->overMonths($unit->code, $unit->name, '', $line), $measuring, $cells),
+            $this->monthHeads($months, $cells, $measured),
             $cells,
+            null,
         ];
     }
 
     /**
      * @param  list<Unit>  $units
      * @param  list<KpiLine>  $kpis
-     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
+     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
     private function unitsByKpis(array $units, array $kpis, Period $month, Span $span): array
     {
@@ -139,51 +142,54 @@ final readonly class MatrixReader
             $of[$kpi->unitId][$kpi->code] = $kpi;
         }
         $offered = $this->shared($kpis, array_flip(array_map(fn (Unit $unit): int => $unit->id, $units)));
-        $cells = [];
-        $rows = [];
         $wanted = array_fill_keys(array_map(fn (MatrixLine $column): string => $column->key, $offered), true);
         $shown = array_values(array_filter($kpis, fn (KpiLine $kpi): bool => isset($wanted[$kpi->code])));
         $judged = array_combine(array_map(fn (KpiLine $kpi): int => $kpi->id, $shown), array_column($this->cells($shown, [$month], $span), 0));
+        $rows = [];
+        $cells = [];
+        $over = new Tally;
+        $columns = array_map(fn (): Tally => new Tally, $offered);
         foreach ($units as $unit) {
-            $line = array_map(fn (MatrixLine $column): ?MatrixCell => $judged[$of[$unit->id][$column->key]->id ?? 0] ?? null, $offered);
+            $members = new Tally;
+            $line = [];
+            foreach ($offered as $at => $column) {
+                $kpi = $of[$unit->id][$column->key] ?? null;
+                $line[] = $cell = $kpi === null ? null : $judged[$kpi->id];
+                if ($kpi !== null && $cell !== null) {
+                    foreach ([$members, $columns[$at], $over] as $tally) {
+                        $tally->add(Status::from($cell->status), $kpi->weight);
+                    }
+                }
+            }
             if (array_filter($line) !== []) {
-                $rows[] = new MatrixLine($unit->code, $unit->name, '', RollUp::of(
-                    Organisation::method($unit),
-                    $this->members($line, array_map(fn (MatrixLine $column): ?KpiLine => $of[$unit->id][$column->key] ?? null, $offered)),
-                    Counts::of([]),
-                )->status->value);
+                $rows[] = MatrixLine::of($unit->code, $unit->name, '', RollUp::of(Organisation::method($unit), $members));
                 $cells[] = $line;
             }
         }
-        $heads = array_map(fn (MatrixLine $column, int $at): MatrixLine => new MatrixLine($column->key, $column->name, $column->measure, $this->over(array_column($cells, $at))), $offered, array_keys($offered));
+        $heads = array_map(fn (MatrixLine $column, Tally $members): MatrixLine => MatrixLine::of($column->key, $column->name, $column->measure, self::together($members)), $offered, $columns);
 
-        return [$rows, $heads, $cells];
+        return [$rows, $heads, $cells, self::together($over)->status];
     }
 
     /**
      * @param  list<Unit>  $units
      * @param  list<KpiPlace>  $kpis
      * @param  list<Period>  $months
-     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>}
+     * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
     private function rollUps(Unit $unit, array $units, array $kpis, array $months, Span $span): array
     {
-        $cells = [];
+        $cells = array_fill(0, count($units), []);
         $heads = [];
-        $assessed = $this->assessments->months(array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis), $months);
-        foreach ($months as $at => $month) {
-            $members = [];
-            foreach ($kpis as $kpi) {
-                $members[$kpi->unitId][] = [$assessed[$kpi->id][$month->key()]->status($span), $kpi->weight];
-            }
-            $rolled = $this->organisation->tree()->rollUp($unit->id, $members);
-            $heads[] = new MatrixLine($month->key(), '', '', $rolled[$unit->id]->status->value);
+        foreach ($this->assessments->counted($kpis, $months, $span) as $month => $counted) {
+            $rolled = $this->organisation->tree()->rollUp($unit->id, $counted->units);
+            $heads[] = MatrixLine::of($month, '', '', $rolled[$unit->id]);
             foreach ($units as $row => $each) {
-                $cells[$row][$at] = new MatrixCell(null, $month->key(), $rolled[$each->id]->status->value, false, null);
+                $cells[$row][] = new MatrixCell(null, $month, $rolled[$each->id]->status->value, false, null);
             }
         }
 
-        return [array_map(fn (Unit $each): MatrixLine => new MatrixLine($each->code, $each->name, '', null), $units), $heads, array_values(array_map(array_values(...), $cells))];
+        return [array_map(fn (Unit $each, array $line): MatrixLine => $this->overMonths($each->code, $each->name, '', $line), $units, $cells), $heads, $cells, null];
     }
 
     /**
@@ -210,34 +216,31 @@ final readonly class MatrixReader
      */
     private function monthHeads(array $months, array $cells, array $kpis): array
     {
-        return array_map(fn (Period $month, int $at): MatrixLine => new MatrixLine(
-            $month->key(),
-            '',
-            '',
-            RollUp::of(RollUpMethod::weighted(), $this->members(array_column($cells, $at), $kpis), Counts::of([]))->status->value,
-        ), $months, array_keys($months));
+        return array_map(function (Period $month, int $at) use ($cells, $kpis): MatrixLine {
+            $members = new Tally;
+            foreach ($kpis as $row => $kpi) {
+                $members->add(Status::from($cells[$row][$at]->status), $kpi->weight);
+            }
+
+            return MatrixLine::of($month->key(), '', '', self::together($members));
+        }, $months, array_keys($months));
     }
 
     /**
-     * @param  list<MatrixCell|null>  $cells
-     * @param  list<KpiLine|null>  $kpis  one a cell
-     * @return list<array{Status, BigDecimal}>
+     * A row of months: it has a score to be ordered by, but no colour, for a year is not the sum of its months.
+     *
+     * @param  list<MatrixCell>  $cells
      */
-    private function members(array $cells, array $kpis): array
+    private function overMonths(string $key, string $name, string $measure, array $cells): MatrixLine
     {
-        $members = [];
-        foreach ($cells as $at => $cell) {
-            if ($cell !== null) {
-                $members[] = [Status::from($cell->status), $kpis[$at]->weight ?? BigDecimal::one()];
-            }
-        }
+        $members = Tally::of(array_map(fn (MatrixCell $cell): array => [Status::from($cell->status), BigDecimal::one()], $cells));
 
-        return $members;
+        return new MatrixLine($key, $name, $measure, null, self::together($members)->score);
     }
 
-    /** @param  list<MatrixCell|null>  $cells */
-    private function over(array $cells): string
+    /** What stands in a row or a column together: each KPI weighs what it weighs in its unit. */
+    private static function together(Tally $members): RollUp
     {
-        return RollUp::of(RollUpMethod::weighted(), $this->members($cells, []), Counts::of([]))->status->value;
+        return RollUp::of(RollUpMethod::weighted(), $members);
     }
 }

@@ -34,40 +34,27 @@ final readonly class RibbonReader
     {
         $months = $this->scorecard->year->months($chosen);
         $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id)));
-        $assessed = $this->assessments->months(array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis), $months);
-        $unread = array_values(array_filter(array_keys($assessed), fn (int $id): bool => $assessed[$id][$chosen->key()]->due && ! $assessed[$id][$chosen->key()]->reported));
+        $unread = $this->assessments->unread(array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis), $chosen);
         $open = array_filter($unread === [] ? [] : $this->kpis->described($unread), function (KpiFacts $kpi) use ($chosen, $user): bool {
             $period = $kpi->isTyped() ? $this->scorecard->endingIn($kpi->measurement, $chosen) : null;
 
             return $period !== null && $this->rules->readingLock($kpi, $period, $user) === '';
         });
+        $counted = $this->assessments->counted($kpis, $months, Span::Month);
 
         return new RibbonPage(
             $this->scorecard->year->label($chosen),
-            array_map(fn (Period $month): RibbonMonth => $this->month($unit, $kpis, $assessed, $month), $months),
+            array_map(fn (Period $month): RibbonMonth => $this->month($unit, $counted[$month->key()], $month), $months),
             count($open),
             $this->unseen(array_map(fn (KpiPlace $kpi): int => $kpi->id, array_values(array_filter($kpis, fn (KpiPlace $kpi): bool => ! $kpi->weight->isZero()))), $chosen, $user),
         );
     }
 
-    /**
-     * @param  list<KpiPlace>  $kpis
-     * @param  array<int, array<string, AssessedMonth>>  $assessed
-     */
-    private function month(Unit $unit, array $kpis, array $assessed, Period $month): RibbonMonth
+    private function month(Unit $unit, CountedMonth $counted, Period $month): RibbonMonth
     {
-        $due = 0;
-        $reported = 0;
-        $members = [];
-        foreach ($kpis as $kpi) {
-            $at = $assessed[$kpi->id][$month->key()];
-            $due += (int) $at->due;
-            $reported += (int) $at->reported;
-            $members[$kpi->unitId][] = [$at->status(Span::Month), $kpi->weight];
-        }
-        $status = $reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $members)[$unit->id]->status;
+        $status = $counted->reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $counted->units)[$unit->id]->status;
 
-        return new RibbonMonth($month->key(), $due, $reported, $status->value, $this->closures->holds($unit->id, $month));
+        return new RibbonMonth($month->key(), $counted->due, $counted->reported, $status->value, $this->closures->holds($unit->id, $month));
     }
 
     /** @param  list<int>  $kpiUnits */

@@ -27,6 +27,7 @@ use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\Tally;
 
 /**
  * Lays out a unit's scorecard. An organisation shows its own KPIs and those of each department; any other unit its
@@ -84,7 +85,7 @@ final readonly class ScorecardReader
         $groups = [];
         $lines = [];
         foreach ($this->grouped($unit, $shown, $grouping, $expanded) as $name => $own) {
-            $status = RollUp::of(RollUpMethod::weighted(), array_map(fn (KpiLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own), Counts::of([]))->status;
+            $status = RollUp::of(RollUpMethod::weighted(), Tally::of(array_map(fn (KpiLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own)))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
         $rowsOf = [];
@@ -128,7 +129,7 @@ final readonly class ScorecardReader
     {
         $members = [];
         foreach ($kpis as $kpi) {
-            $members[$kpi->unitId][] = [$statuses[$kpi->id], $kpi->weight];
+            ($members[$kpi->unitId] ??= new Tally)->add($statuses[$kpi->id], $kpi->weight);
         }
 
         return $this->organisation->tree()->rollUp($unit->id, $members);

@@ -180,6 +180,29 @@ it('crosses units, KPIs and months to the same statuses', function () {
     $this->as('analyst')->getJson('/api/units/NET/matrix?period=2026-08&span=month&crossing=sideways')->assertUnprocessable();
 });
 
+it('weighs each KPI of a matrix as its unit does', function () {
+    $page = fn (): array => $this->as('analyst')->getJson('/api/units/NET/matrix?period=2026-08&span=month&crossing=units-kpis')->assertOk()->json();
+    $column = fn (array $page): string => $page['columns'][array_search('Z-LEAK', array_column($page['columns'], 'key'), true)]['status'];
+    $statuses = array_filter(array_map(fn (array $row): ?array => $row[array_search('Z-LEAK', array_column($page()['columns'], 'key'), true)], $page()['cells']));
+    $red = array_column(array_filter($statuses, fn (array $cell): bool => $cell['status'] === 'red'), 'id');
+    expect($column($page()))->not->toBe('red')->and($red)->not->toBe([]);
+
+    DB::table('kpi_unit')->whereIn('id', $red)->update(['weight' => 1000]);
+    app()->forgetScopedInstances();
+    expect($column($page()))->toBe('red')->and($page()['status'])->toBe('red');
+});
+
+it('rolls the months up to the same, kept or judged now', function () {
+    $page = fn (): array => $this->as('analyst')->getJson('/api/units/OST/matrix?period=2026-08&span=rolling12&crossing=units-months')->assertOk()->json();
+    $ribbon = fn (): array => $this->getJson('/api/units/OST/ribbon?period=2026-08')->assertOk()->json();
+    DB::table('assessed_months')->delete();
+    $judged = [$page(), $ribbon()];
+    expect([$page(), $ribbon()])->toBe($judged);
+
+    DB::table('assessed_months')->where('month', '2026-05-01')->whereRaw('kpi_unit_id % 3 = 0')->delete();
+    expect([$page(), $ribbon()])->toBe($judged);
+});
+
 it('hands reviews out as tables with exact figures', function (string $address, string $first, array $row) {
     $file = $this->as('head')->get("/api/units/NET/{$address}&period=2026-08&span=month&format=csv")->assertOk()->streamedContent();
     $lines = array_map(fn (string $line): array => str_getcsv($line, escape: ''), explode("\r\n", trim(substr($file, 3))));

@@ -20,12 +20,18 @@ final readonly class Counts
     /** @param  iterable<Status>  $statuses */
     public static function of(iterable $statuses): self
     {
-        $count = ['green' => 0, 'amber' => 0, 'red' => 0, 'not-judged' => 0, 'no-data' => 0];
+        $times = [];
         foreach ($statuses as $status) {
-            $count[$status->value]++;
+            $times[$status->value] = ($times[$status->value] ?? 0) + 1;
         }
 
-        return new self($count['green'], $count['amber'], $count['red'], $count['not-judged'], $count['no-data']);
+        return self::by($times);
+    }
+
+    /** @param  array<string, int>  $times  how many, by status */
+    public static function by(array $times): self
+    {
+        return new self($times['green'] ?? 0, $times['amber'] ?? 0, $times['red'] ?? 0, $times['not-judged'] ?? 0, $times['no-data'] ?? 0);
     }
 
     public function plus(self $that): self

@@ -27,19 +27,22 @@ final readonly class RollUp
     ) {}
 
     /**
-     * @param  iterable<array{Status, BigDecimal}>  $members  status and weight of each KPI and unit directly below
-     * @param  Counts  $counts  of all KPIs below the unit, at any depth
+     * @param  Tally  $members  the KPIs and units directly below
+     * @param  Counts|null  $counts  of all KPIs below the unit, at any depth; null where the members are all there is
      */
-    public static function of(RollUpMethod $method, iterable $members, Counts $counts): self
+    public static function of(RollUpMethod $method, Tally $members, ?Counts $counts = null): self
     {
-        $weights = self::weights($members);
-        $judged = $weights['green']->plus($weights['amber'])->plus($weights['red']);
-        $known = $judged->plus($weights['no-data']);
+        $counts ??= $members->counts();
+        $green = $members->weight(Status::Green);
+        $amber = $members->weight(Status::Amber);
+        $red = $members->weight(Status::Red);
+        $judged = $green->plus($amber)->plus($red);
+        $known = $judged->plus($members->weight(Status::NoData));
         if ($known->isZero()) {
             return new self(Status::NotJudged, null, null, $counts);
         }
         $coverage = $judged->toFloat() / $known->toFloat();
-        $scored = $weights['green']->multipliedBy(2)->plus($weights['amber']);
+        $scored = $green->multipliedBy(2)->plus($amber);
         $score = $judged->isZero() ? null : $scored->toFloat() / $judged->toFloat();
         if ($judged->multipliedBy(100)->isLessThan($known->multipliedBy(self::LEAST_COVERAGE_PERCENT))) {
             return new self(Status::NoData, $score, $coverage, $counts);
@@ -47,35 +50,9 @@ final readonly class RollUp
 
         return new self(match ($method->name) {
             'weighted' => self::weighted($method, $scored, $judged),
-            'worst' => self::worst($weights['red'], $weights['amber']),
-            default => self::share($method, $weights['green'], $weights['red'], $judged),
+            'worst' => self::worst($red, $amber),
+            default => self::share($method, $green, $red, $judged),
         }, $score, $coverage, $counts);
-    }
-
-    /**
-     * Weights are few objects, members may be many: each is counted first, and added once.
-     *
-     * @param  iterable<array{Status, BigDecimal}>  $members
-     * @return array<string, BigDecimal> by status
-     */
-    private static function weights(iterable $members): array
-    {
-        $times = [];
-        $objects = [];
-        foreach ($members as [$status, $weight]) {
-            $id = spl_object_id($weight);
-            $objects[$id] = $weight;
-            $times[$status->value][$id] = ($times[$status->value][$id] ?? 0) + 1;
-        }
-        $weights = [];
-        foreach (Status::cases() as $status) {
-            $weights[$status->value] = BigDecimal::zero();
-            foreach ($times[$status->value] ?? [] as $id => $count) {
-                $weights[$status->value] = $weights[$status->value]->plus($objects[$id]->multipliedBy($count));
-            }
-        }
-
-        return $weights;
     }
 
     private static function weighted(RollUpMethod $method, BigDecimal $scored, BigDecimal $judged): Status

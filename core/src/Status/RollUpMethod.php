@@ -49,6 +49,12 @@ final readonly class RollUpMethod
         return new self('share', BigDecimal::of($green), BigDecimal::of($red));
     }
 
+    /** Equal for equal methods. */
+    public function key(): string
+    {
+        return "{$this->name} {$this->green} {$this->amberOrRed}";
+    }
+
     /** As it is explained. */
     public function words(): string
     {

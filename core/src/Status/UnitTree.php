@@ -18,6 +18,9 @@ final class UnitTree
     /** @var array<Id, list<Id>> */
     private array $children = [];
 
+    /** @var array<string, RollUp> of units with nothing below them: many are made of the same */
+    private array $alike = [];
+
     /** @param  array<Id, Unit>  $units  a parent that is not among them counts as none */
     public function __construct(private readonly array $units)
     {
@@ -32,22 +35,24 @@ final class UnitTree
      * The roll-up of the unit and of every unit below it, by identity.
      *
      * @param  Id  $unit
-     * @param  array<Id, list<array{Status, BigDecimal}>>  $kpis  status and weight of the KPIs measured in each unit itself
+     * @param  array<Id, Tally>  $kpis  those measured in each unit itself
      * @return array<Id, RollUp>
      */
     public function rollUp(int|string $unit, array $kpis): array
     {
         $results = [];
-        $own = $kpis[$unit] ?? [];
-        $members = $own;
-        $counts = Counts::of(array_column($own, 0));
+        $members = isset($kpis[$unit]) ? clone $kpis[$unit] : new Tally;
+        $counts = $members->counts();
         foreach ($this->children[$unit] ?? [] as $child) {
             $below = $this->rollUp($child, $kpis);
             $results += $below;
-            $members[] = [$below[$child]->status, $this->units[$child]['weight']];
+            $members->add($below[$child]->status, $this->units[$child]['weight']);
             $counts = $counts->plus($below[$child]->counts);
         }
-        $results[$unit] = RollUp::of($this->units[$unit]['method'] ?? RollUpMethod::weighted(), $members, $counts);
+        $method = $this->units[$unit]['method'] ?? RollUpMethod::weighted();
+        $results[$unit] = isset($this->children[$unit])
+            ? RollUp::of($method, $members, $counts)
+            : $this->alike["{$method->key()}: {$members->key()}"] ??= RollUp::of($method, $members, $counts);
 
         return $results;
     }

@@ -13,6 +13,7 @@ use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\RollUp;
+use Kybernet\Core\Status\Tally;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
 use Kybernet\Core\Trend\Signal;
@@ -44,7 +45,7 @@ final readonly class AssessmentWriter
         $separator = "\n";
         foreach ($assessor->assessments() as $assessed) {
             foreach ($assessed->spans as $span => $assessment) {
-                $statuses[$span][$assessed->unit][] = [$assessment->status, $assessed->weight];
+                ($statuses[$span][$assessed->unit] ??= new Tally)->add($assessment->status, $assessed->weight);
             }
             $found = $assessed->exceptions;
             if ($found !== null && $found->reasons !== []) {

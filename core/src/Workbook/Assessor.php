@@ -9,9 +9,8 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Scorecard;
-use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\RollUp;
-use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\Tally;
 use Kybernet\Core\Status\UnitTree;
 
 /**
@@ -41,7 +40,7 @@ final class Assessor
     /**
      * The roll-ups of every unit in the workbook's order, four spans each.
      *
-     * @param  array<string, array<string, list<array{Status, \Brick\Math\BigDecimal}>>>  $statuses  by span and unit, of the KPIs measured there
+     * @param  array<string, array<string, Tally>>  $statuses  by span and unit, of the KPIs measured there
      * @return iterable<array{string, Span, RollUp}>
      */
     public function rollUps(array $statuses): iterable
@@ -62,7 +61,7 @@ final class Assessor
         }
         foreach ($this->workbook->units as $unit) {
             foreach (Span::cases() as $span) {
-                yield [$unit->code, $span, $results[$span->value][$unit->code] ?? RollUp::of($unit->rollUp, [], Counts::of([]))];
+                yield [$unit->code, $span, $results[$span->value][$unit->code] ?? RollUp::of($unit->rollUp, new Tally)];
             }
         }
     }

@@ -11,6 +11,7 @@ use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\Tally;
 use Kybernet\Core\Status\UnitTree;
 
 use function Kybernet\Core\Tests\month;
@@ -21,10 +22,9 @@ const R = Status::Red;
 const N = Status::NotJudged;
 const D = Status::NoData;
 
-/** @return list<array{Status, BigDecimal}> */
-function weighed(array $members): array
+function weighed(array $members): Tally
 {
-    return array_map(fn (array $member): array => [$member[0], BigDecimal::of($member[1])], $members);
+    return Tally::of(array_map(fn (array $member): array => [$member[0], BigDecimal::of($member[1])], $members));
 }
 
 /** @param  list<Status>  $latestFirst */
@@ -36,7 +36,7 @@ function past(array $latestFirst): Past
 }
 
 it('rolls statuses up by weight', function (array $members, Status $status, ?float $score, ?float $coverage) {
-    $rollUp = RollUp::of(RollUpMethod::weighted(), weighed($members), Counts::of([]));
+    $rollUp = RollUp::of(RollUpMethod::weighted(), weighed($members));
 
     expect($rollUp->status)->toBe($status)->and($rollUp->score)->toEqualWithDelta($score, 1e-12)->and($rollUp->coverage)->toEqualWithDelta($coverage, 1e-12);
 })->with([
@@ -54,7 +54,7 @@ it('rolls statuses up by weight', function (array $members, Status $status, ?flo
 ]);
 
 it('rolls statuses up by the worst, or by shares of the judged weight', function (RollUpMethod $method, array $members, Status $status) {
-    expect(RollUp::of($method, weighed($members), Counts::of([]))->status)->toBe($status);
+    expect(RollUp::of($method, weighed($members))->status)->toBe($status);
 })->with([
     'worst: one red' => [RollUpMethod::worst(), [[G, '9'], [A, '1'], [R, '0.01']], R],
     'worst: one amber' => [RollUpMethod::worst(), [[G, '9'], [A, '1'], [N, '1']], A],
@@ -90,6 +90,34 @@ it('rolls units up into their parents and counts KPIs at any depth', function ()
         ->and($rollUps[1]->counts)->toEqual(Counts::of([G, A, R, D, R, N]))
         ->and($rollUps[1]->counts->judged())->toBe(4)
         ->and($tree->below(2))->toBe([2, 4]);
+});
+
+it('takes units for alike only when their members, weights and methods are', function () {
+    $units = [0 => ['parent' => null, 'weight' => BigDecimal::one()]];
+    $own = [];
+    $alone = [];
+    mt_srand(1126);
+    foreach (range(1, 300) as $id) {
+        $method = [RollUpMethod::weighted(), RollUpMethod::weighted('1.6'), RollUpMethod::worst(), RollUpMethod::share()][mt_rand(0, 3)];
+        $members = weighed(array_map(fn (): array => [Status::cases()[mt_rand(0, 4)], ['1', '1.0', '2'][mt_rand(0, 2)]], range(1, mt_rand(1, 3))));
+        $units[$id] = ['parent' => 0, 'weight' => BigDecimal::one(), 'method' => $method];
+        $own[$id] = $members;
+        $alone[$id] = RollUp::of($method, $members);
+    }
+    $rolled = (new UnitTree($units))->rollUp(0, $own);
+    unset($rolled[0]);
+    ksort($rolled);
+
+    expect($rolled)->toEqual($alone);
+});
+
+it('counts what is alike at once', function () {
+    $one = weighed([[G, '1'], [G, '1'], [G, '1'], [R, '0.5']]);
+    $other = new Tally;
+    $other->add(R, BigDecimal::of('0.5'));
+    $other->add(G, BigDecimal::of('1'), 3);
+
+    expect($other->key())->toBe($one->key())->and((string) $other->weight(G))->toBe('3')->and($other->counts())->toEqual($one->counts());
 });
 
 it('tells what moved', function (Status $before, Status $now, Movement $movement) {

@@ -1469,6 +1469,11 @@ export interface components {
             name: string;
             measure: string;
             status: components["schemas"]["Status"] | null;
+            /**
+             * Format: float
+             * @description over the cells of the line, 0 (all red) to 2 (all green): rows can be ordered by it
+             */
+            score: number | null;
         };
         /** @description Units, KPIs and months, two of them crossed for one of the third. */
         MatrixPage: {

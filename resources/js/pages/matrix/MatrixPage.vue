@@ -92,21 +92,14 @@ const title = computed(() => {
 });
 useTitle(computed(() => `${title.value} · Kybernet`));
 
-const SCORES: Record<string, number> = { red: 0, amber: 1, green: 2 };
-/** Rows in the order asked for; the worst are those with the lowest share of what could be reached. */
+/** Rows in the order asked for; those that cannot be judged come last. */
 const order = computed(() => {
-    const page = data.value;
-    const places = (page?.rows ?? []).map((_, index) => index);
-    if (page === undefined || !worstFirst.value) {
-        return places;
-    }
-    const score = (index: number): number => {
-        const judged = (page.cells[index] ?? [])
-            .flatMap((cell) => (cell === null ? [] : [SCORES[cell.status] ?? -1]))
-            .filter((each) => each >= 0);
-        return judged.length === 0 ? 3 : judged.reduce((sum, each) => sum + each, 0) / judged.length;
-    };
-    return places.sort((one, other) => score(one) - score(other));
+    const rows = data.value?.rows ?? [];
+    const places = rows.map((_, index) => index);
+    const score = (index: number): number => rows[index]?.score ?? Infinity;
+    return worstFirst.value
+        ? places.sort((one, other) => (score(one) < score(other) ? -1 : Number(score(one) > score(other))))
+        : places;
 });
 const rowName = (index: number): string => {
     const row = data.value?.rows[index];
