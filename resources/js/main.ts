@@ -11,6 +11,8 @@ const queries: VueQueryPluginOptions = {
         defaultOptions: {
             queries: {
                 staleTime: 15_000,
+                // What was read is shown and never changed in place: nothing inside of it has to be watched.
+                shallow: true,
                 retry: (failures, error) => failures < 1 && error instanceof ApiError && error.isOffline,
             },
         },

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Status } from '@/api/client';
-import { computed } from 'vue';
 
 /** The status mark: a tile with a needle. Upright is on course, tilted drifting, lying across off course. */
 const props = withDefaults(
@@ -25,29 +24,28 @@ const LOOK = {
     'no-data': { tilt: null, tile: '', name: 'No reading' },
 };
 
-const look = computed(() => LOOK[props.status]);
-const pixels = computed(() => PIXELS[props.size]);
-const name = computed(
-    () => `${look.value.name}${props.stretched ? ', stretch reached' : ''}${props.called ? ", a person's call" : ''}`,
-);
-const labels = computed(() => (props.decorative ? { 'aria-hidden': true } : { role: 'img', 'aria-label': name.value }));
+// A screen has hundreds of needles: what is worked out so fast is not kept.
+const name = (): string =>
+    `${LOOK[props.status].name}${props.stretched ? ', stretch reached' : ''}${props.called ? ", a person's call" : ''}`;
 </script>
 
 <template>
     <svg
-        :width="pixels"
-        :height="pixels"
+        :width="PIXELS[size]"
+        :height="PIXELS[size]"
         viewBox="0 0 20 20"
         class="inline-block shrink-0 overflow-visible align-middle"
-        v-bind="labels"
+        :role="decorative ? undefined : 'img'"
+        :aria-hidden="decorative || undefined"
+        :aria-label="decorative ? undefined : name()"
         :data-status="status"
     >
-        <template v-if="look.tilt !== null">
-            <rect x="1" y="1" width="18" height="18" rx="5" :class="look.tile" />
+        <template v-if="LOOK[status].tilt !== null">
+            <rect x="1" y="1" width="18" height="18" rx="5" :class="LOOK[status].tile" />
             <path
                 d="M10 3.6 L12.1 10 L10 16.4 L7.9 10Z"
                 class="fill-on-status"
-                :transform="`rotate(${look.tilt} 10 10)`"
+                :transform="`rotate(${LOOK[status].tilt} 10 10)`"
             />
         </template>
         <template v-else-if="status === 'not-judged'">

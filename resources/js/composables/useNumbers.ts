@@ -4,20 +4,26 @@ import { useSession } from './useSession';
 
 const formatters = new Map<string, Intl.NumberFormat>();
 
+/** Formatters are costly to make and few differ. */
+function formatter(locale: string, name: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+    const key = `${locale}/${name}`;
+    let found = formatters.get(key);
+    if (found === undefined) {
+        found = new Intl.NumberFormat(locale, options);
+        formatters.set(key, found);
+    }
+    return found;
+}
+
 function shape(digits: string, locale: string, sign: boolean): string {
     const decimals = digits.split('.')[1]?.length ?? 0;
-    const key = `${locale}/${decimals}/${sign}`;
-    let formatter = formatters.get(key);
-    if (formatter === undefined) {
-        formatter = new Intl.NumberFormat(locale, {
-            minimumFractionDigits: decimals,
-            maximumFractionDigits: decimals,
-            signDisplay: sign ? 'exceptZero' : 'negative',
-        });
-        formatters.set(key, formatter);
-    }
+    const exact = formatter(locale, `${decimals}/${sign}`, {
+        minimumFractionDigits: decimals,
+        maximumFractionDigits: decimals,
+        signDisplay: sign ? 'exceptZero' : 'negative',
+    });
     // A string is formatted exactly; a number would have been rounded to a float first.
-    return formatter.format(digits as Intl.StringNumericLiteral).replace('-', '−');
+    return exact.format(digits as Intl.StringNumericLiteral).replace('-', '−');
 }
 
 const isCurrency = (measure: string): boolean => /^\p{Sc}$/u.test(measure);
@@ -51,7 +57,7 @@ export function useNumbers() {
                 : text,
         percent: (digits: string): string => `${shape(digits, locale.value, true)} %`,
         plain: (value: number): string =>
-            new Intl.NumberFormat(locale.value, { maximumSignificantDigits: 4 }).format(value).replace('-', '−'),
+            formatter(locale.value, 'plain', { maximumSignificantDigits: 4 }).format(value).replace('-', '−'),
         /** With so many decimals, as the steps of a scale have them. */
         fixed: (value: number, decimals: number): string =>
             shape((Number(value.toFixed(decimals)) || 0).toFixed(decimals), locale.value, false),

@@ -1,7 +1,11 @@
 import { ApiError, api, read, whenSignedOut, type Schemas } from '@/api/client';
-import { computed, readonly, ref } from 'vue';
+import { computed, readonly, shallowRef } from 'vue';
 
-const session = ref<Schemas['Session'] | null>(null);
+// One of each for the whole page: components that ask are many, and so are the units.
+const session = shallowRef<Schemas['Session'] | null>(null);
+const user = computed(() => session.value?.user ?? null);
+const units = computed(() => new Map((session.value?.units ?? []).map((unit) => [unit.code, unit])));
+const root = computed(() => session.value?.units.find((unit) => unit.parent === null) ?? null);
 
 whenSignedOut(() => {
     if (session.value !== null) {
@@ -11,8 +15,6 @@ whenSignedOut(() => {
 
 /** Who is signed in, and the units that everybody sees. */
 export function useSession() {
-    const units = computed(() => new Map((session.value?.units ?? []).map((unit) => [unit.code, unit])));
-
     /** From the organisation down to the unit. */
     function path(code: string): Schemas['Unit'][] {
         const unit = units.value.get(code);
@@ -52,9 +54,9 @@ export function useSession() {
 
     return {
         session: readonly(session),
-        user: computed(() => session.value?.user ?? null),
+        user,
         units,
-        root: computed(() => session.value?.units.find((unit) => unit.parent === null) ?? null),
+        root,
 
         path,
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
+import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
@@ -27,7 +28,10 @@ const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${
 </script>
 
 <template>
-    <article class="border-b border-rule-soft py-3" :class="{ 'opacity-60': item.seen }">
+    <article
+        class="border-b border-rule-soft py-3 [contain-intrinsic-size:auto_92px] [content-visibility:auto]"
+        :class="{ 'opacity-60': item.seen }"
+    >
         <div class="flex flex-wrap gap-x-[18px] gap-y-2 md:flex-nowrap">
             <span class="w-[30px] shrink-0 font-serif text-[22px] leading-[1.15] font-semibold text-ink-faint">{{
                 rank
@@ -35,11 +39,7 @@ const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${
             <Needle :status="item.status" :called="item.called" size="l" class="mt-px" />
             <div class="min-w-0 grow basis-0">
                 <h3 class="font-sans text-[16.5px] leading-tight font-[650]">
-                    <RouterLink
-                        class="hover:text-brass"
-                        :to="{ name: 'course', params: { code: item.code }, query: query({ unit: item.unit }) }"
-                        >{{ item.name }}</RouterLink
-                    >
+                    <KpiLink class="hover:text-brass" :code="item.code" :unit="item.unit">{{ item.name }}</KpiLink>
                     <span class="ml-1.5 text-[14.5px] font-normal text-ink-soft">{{ units.get(item.unit)?.name }}</span>
                     <span
                         v-if="item.actual"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
+import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { capital, counted } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
+import { useWaiting } from '@/composables/useWaiting';
 import ActionLine from '@/pages/kpi/ActionLine.vue';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query';
@@ -18,13 +20,14 @@ import ExceptionLine from './ExceptionLine.vue';
 type Item = Schemas['ExceptionItem'];
 
 const FIRST = 12;
+const MORE = 24;
 
-const { unit, period, span, query } = useView();
+const { unit, period, span } = useView();
 const { units } = useSession();
 const queries = useQueryClient();
 const group = useLocalStorage<'nothing' | 'department' | 'owner'>('kybernet:exceptions-group', 'nothing');
 const showSeen = ref(false);
-const all = ref(false);
+const shown = ref(FIRST);
 const points = useLocalStorage('kybernet:exceptions-points', false);
 const GROUPS = { nothing: 'nothing', department: 'department', owner: 'owner' } as const;
 const SPANS = {
@@ -45,6 +48,7 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
         ),
     placeholderData: keepPreviousData,
 });
+const fading = useWaiting(isPlaceholderData);
 useTitle(computed(() => `Exceptions, ${unit.value.name} · Kybernet`));
 
 /** Those that are not listed are fewer points and never marked as seen. */
@@ -71,7 +75,7 @@ function department(code: string): string {
 const groups = computed(() => {
     const rank = new Map(listed.value.map((item, index) => [item.id, index + 1]));
     const found = new Map<string, Item[]>();
-    listed.value.slice(0, all.value || group.value !== 'nothing' ? undefined : FIRST).forEach((item) => {
+    listed.value.slice(0, group.value === 'nothing' ? shown.value : undefined).forEach((item) => {
         const name =
             group.value === 'department'
                 ? department(item.unit)
@@ -113,7 +117,7 @@ const things = (count: number): string => (count === 1 ? 'One thing' : `${capita
     <h1 class="text-[28px] leading-[1.15]">Where the next hour should go</h1>
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
-    <div v-else-if="data" :class="{ 'opacity-60': isPlaceholderData }" class="transition-opacity">
+    <div v-else-if="data" :class="{ waiting: fading }">
         <p class="mt-[5px] mb-2 text-[17px]">
             <template v-if="unseen.length > 0">
                 {{ things(waiting) }} in {{ unit.name }} {{ waiting === 1 ? 'deserves' : 'deserve' }} attention in
@@ -175,11 +179,9 @@ const things = (count: number): string => (count === 1 ? 'One thing' : `${capita
                 :key="action.id"
                 class="flex flex-wrap gap-x-6 border-t border-rule-soft py-1.5 first-of-type:border-0"
             >
-                <RouterLink
-                    class="w-[240px] shrink-0 hover:text-brass"
-                    :to="{ name: 'course', params: { code: action.code }, query: query({ unit: action.unit }) }"
+                <KpiLink class="w-[240px] shrink-0 hover:text-brass" :code="action.code" :unit="action.unit"
                     >{{ action.name }}
-                    <span class="text-[13.5px] text-ink-faint">{{ units.get(action.unit)?.name }}</span></RouterLink
+                    <span class="text-[13.5px] text-ink-faint">{{ units.get(action.unit)?.name }}</span></KpiLink
                 >
                 <ActionLine class="min-w-0 grow" :action="action" />
             </div>
@@ -199,8 +201,20 @@ const things = (count: number): string => (count === 1 ? 'One thing' : `${capita
             />
         </section>
         <p v-if="group === 'nothing' && listed.length > FIRST" class="border-b border-rule-soft py-2">
-            <button type="button" class="quiet-link text-ink-soft" @click="all = !all">
-                {{ all ? `Only the first ${FIRST}` : `The other ${listed.length - FIRST}, less serious` }}
+            <button
+                v-if="listed.length > shown"
+                type="button"
+                class="quiet-link mr-5 text-ink-soft"
+                @click="shown += MORE"
+            >
+                {{
+                    listed.length - shown > MORE
+                        ? `The next ${MORE} of the other ${listed.length - shown}, less serious`
+                        : `The other ${listed.length - shown}, less serious`
+                }}
+            </button>
+            <button v-if="shown > FIRST" type="button" class="quiet-link text-ink-soft" @click="shown = FIRST">
+                Only the first {{ FIRST }}
             </button>
         </p>
         <section v-if="data.goodNews.length > 0" class="pt-4" aria-labelledby="good">
@@ -209,11 +223,7 @@ const things = (count: number): string => (count === 1 ? 'One thing' : `${capita
                 <li v-for="news in data.goodNews" :key="news.id" class="flex items-baseline gap-2 py-[3px]">
                     <Needle status="green" size="s" class="translate-y-[3px]" />
                     <span class="min-w-0"
-                        ><RouterLink
-                            class="hover:text-brass"
-                            :to="{ name: 'course', params: { code: news.code }, query: query({ unit: news.unit }) }"
-                            >{{ news.name }}</RouterLink
-                        >
+                        ><KpiLink class="hover:text-brass" :code="news.code" :unit="news.unit">{{ news.name }}</KpiLink>
                         <span class="text-[13.5px] text-ink-soft"
                             >{{ ' ' }}{{ units.get(news.unit)?.name }}. {{ news.text }}</span
                         ></span

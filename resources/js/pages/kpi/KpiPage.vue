@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
+import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import Wake from '@/components/Wake.vue';
@@ -7,6 +8,7 @@ import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, periodWords, shortMonthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
+import { useWaiting } from '@/composables/useWaiting';
 import { ACCUMULATIONS } from '@/pages/register/words';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useLocalStorage, useTitle } from '@vueuse/core';
@@ -43,6 +45,7 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
     placeholderData: keepPreviousData,
     retry: false,
 });
+const fading = useWaiting(isPlaceholderData);
 useTitle(computed(() => `${data.value?.name ?? code.value} · Kybernet`));
 
 const mode = ref<Mode>('months');
@@ -190,7 +193,7 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
         >.
     </StateNote>
     <StateNote v-else-if="error && (!data || data.code !== code)" :error="error" @retry="refetch" />
-    <article v-else-if="data" :class="{ 'opacity-60': isPlaceholderData }" class="transition-opacity">
+    <article v-else-if="data" :class="{ waiting: fading }">
         <header class="flex flex-wrap items-start gap-x-10 gap-y-3 border-b border-rule pb-3">
             <div class="min-w-[260px] grow basis-[380px]">
                 <h1 class="text-[28px] leading-[1.15]">{{ data.name }}</h1>
@@ -388,14 +391,11 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                             class="flex min-h-[33px] items-center gap-2.5 border-t border-rule-soft"
                         >
                             <Needle :status="driver.status" size="s" />
-                            <RouterLink
+                            <KpiLink
                                 class="min-w-0 grow truncate hover:text-brass"
-                                :to="{
-                                    name: 'course',
-                                    params: { code: driver.code },
-                                    query: query({ unit: driver.unit }),
-                                }"
-                                >{{ driver.name }}</RouterLink
+                                :code="driver.code"
+                                :unit="driver.unit"
+                                >{{ driver.name }}</KpiLink
                             >
                             <span
                                 class="shrink-0 text-[13px] text-ink-soft"
@@ -432,14 +432,11 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
             <h2 id="places" class="mb-2 text-[18px]">Where else it is measured</h2>
             <ul class="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-6 gap-y-1">
                 <li v-for="place in data.places" :key="place.id" class="border-t border-rule-soft py-1.5">
-                    <RouterLink
-                        class="flex items-center gap-2 hover:text-brass"
-                        :to="{ name: 'course', params: { code: place.code }, query: query({ unit: place.unit }) }"
-                    >
+                    <KpiLink class="flex items-center gap-2 hover:text-brass" :code="place.code" :unit="place.unit">
                         <Needle :status="place.status" size="s" />
                         <span class="min-w-0 grow truncate">{{ units.get(place.unit)?.name ?? place.unit }}</span>
                         <b class="font-semibold">{{ place.actual ? figure(place.actual, place.measure) : '' }}</b>
-                    </RouterLink>
+                    </KpiLink>
                     <Wake :points="place.wake" :status="place.monthStatus" :width="180" :height="32" />
                 </li>
             </ul>

@@ -7,12 +7,15 @@ import { useNumbers } from '@/composables/useNumbers';
 import { monthAndYear, shortMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
+import { useWaiting } from '@/composables/useWaiting';
 import ScorecardTabs from '@/pages/scorecard/ScorecardTabs.vue';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useLocalStorage, useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CellPanel from './CellPanel.vue';
+import MatrixRow from './MatrixRow.vue';
+import { NEEDLE_WIDE } from './widths';
 
 /** Units, KPIs and months: two of them crossed, and from each cell a way to the other two crossings. */
 type Crossing = Schemas['MatrixPage']['crossing'];
@@ -59,6 +62,7 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
         ),
     placeholderData: keepPreviousData,
 });
+const fading = useWaiting(isPlaceholderData);
 
 /** What is on the screen: while another crossing is on its way, still the one before. */
 const shown = computed(() => data.value?.crossing ?? crossing.value);
@@ -108,7 +112,21 @@ const rowName = (index: number): string => {
         : (row?.name ?? '');
 };
 const isMonths = computed(() => shown.value !== 'units-kpis');
-const wide = computed(() => (figures.value ? 62 : isMonths.value && months.value > 12 ? 22 : isMonths.value ? 50 : 76));
+/** Every column is as wide as its longest figure needs: laid out before it is looked at, a large matrix stays quick. */
+const wide = computed(() => {
+    if (!figures.value) {
+        return !isMonths.value ? 76 : months.value > 12 ? 22 : 50;
+    }
+    const cells = (data.value?.cells ?? []).flat();
+    const longest = Math.max(0, ...cells.map((cell) => (cell?.actual ? figure(cell.actual).length : 0)));
+    return Math.max(isMonths.value ? 62 : 76, NEEDLE_WIDE + longest * 7.5);
+});
+const NAMES_WIDE = 'min(200px, 36vw)';
+const TOGETHER_WIDE = 90;
+const tableWide = computed(() => {
+    const columns = (data.value?.columns.length ?? 0) * wide.value + (isMonths.value ? 0 : TOGETHER_WIDE);
+    return `calc(${NAMES_WIDE} + ${columns}px)`;
+});
 
 const counts = computed(() => {
     const page = data.value;
@@ -230,19 +248,9 @@ function choose(row: number, column: number): void {
     opened.value = true;
 }
 
-const WORDS: Record<string, string> = {
-    green: 'on course',
-    amber: 'drifting',
-    red: 'off course',
-    'not-judged': 'not judged',
-    'no-data': 'no reading',
-};
-const said = (row: number, column: number): string => {
-    const each = data.value?.cells[row]?.[column];
-    const head = data.value?.columns[column];
-    const beside = isMonths.value ? monthAndYear(head?.key ?? '') : (head?.name ?? '');
-    return `${rowName(row)}, ${beside}: ${each ? `${WORDS[each.status]}${each.actual ? `, ${figure(each.actual)}` : ''}` : 'not measured'}`;
-};
+const heads = computed(() =>
+    (data.value?.columns ?? []).map(({ key, name }) => (isMonths.value ? monthAndYear(key) : name)),
+);
 </script>
 
 <template>
@@ -327,11 +335,23 @@ const said = (row: number, column: number): string => {
         <template v-else>Choose another unit in the path above.</template>
     </StateNote>
     <div v-else class="flex gap-6 max-lg:flex-col">
-        <div class="min-w-0 grow overflow-x-auto transition-opacity" :class="{ 'opacity-60': isPlaceholderData }">
-            <table ref="grid" role="grid" :aria-label="title" class="border-collapse text-[15px]" @keydown="onKey">
+        <div class="min-w-0 grow overflow-x-auto" :class="{ waiting: fading }">
+            <table
+                ref="grid"
+                role="grid"
+                :aria-label="title"
+                class="table-fixed border-collapse text-[15px]"
+                :style="{ width: tableWide }"
+                @keydown="onKey"
+            >
+                <colgroup>
+                    <col :style="{ width: NAMES_WIDE }" />
+                    <col v-for="column in data.columns" :key="column.key" :style="{ width: `${wide}px` }" />
+                    <col v-if="!isMonths" :style="{ width: `${TOGETHER_WIDE}px` }" />
+                </colgroup>
                 <thead>
                     <tr role="row" class="text-[12.5px] leading-[1.15] font-medium text-ink-soft">
-                        <th role="columnheader" class="sticky left-0 z-10 min-w-[150px] bg-paper">
+                        <th role="columnheader" class="sticky left-0 z-10 bg-paper">
                             <span class="sr-only">{{ plural }}</span>
                         </th>
                         <th
@@ -340,7 +360,6 @@ const said = (row: number, column: number): string => {
                             role="columnheader"
                             class="px-1 pb-1.5 align-bottom font-semibold"
                             :class="{ 'text-ink': column.key === period }"
-                            :style="{ minWidth: `${wide}px` }"
                         >
                             <span v-if="isMonths" class="block"
                                 >{{ months > 12 && !figures ? shortMonth(column.key).charAt(0) : shortMonth(column.key)
@@ -364,59 +383,21 @@ const said = (row: number, column: number): string => {
                     </tr>
                 </thead>
                 <tbody>
-                    <tr v-for="row in order" :key="data.rows[row]!.key" role="row">
-                        <th
-                            role="rowheader"
-                            scope="row"
-                            class="sticky left-0 z-10 max-w-[230px] truncate border-t border-rule-soft bg-paper py-[5px] pr-4 text-left font-normal"
-                            :title="rowName(row)"
-                        >
-                            {{ rowName(row) }}
-                            <span v-if="data.rows[row]!.measure && figures" class="text-[12.5px] text-ink-faint">{{
-                                data.rows[row]!.measure
-                            }}</span>
-                        </th>
-                        <td
-                            v-for="(each, column) in data.cells[row]"
-                            :key="column"
-                            role="gridcell"
-                            class="cursor-pointer border-t border-rule-soft text-center outline-none"
-                            :class="wide < 30 ? 'p-0' : 'p-[3px]'"
-                            :tabindex="at.row === row && at.column === column ? 0 : -1"
-                            :aria-label="said(row, column)"
-                            :aria-selected="opened && at.row === row && at.column === column"
-                            @click="choose(row, column)"
-                            @focus="at = { row, column }"
-                        >
-                            <span
-                                class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px]"
-                                :class="
-                                    at.row === row && at.column === column
-                                        ? 'outline-2 -outline-offset-2 outline-brass'
-                                        : 'hover:bg-brass-tint'
-                                "
-                            >
-                                <template v-if="each">
-                                    <Needle
-                                        :status="each.status"
-                                        :called="each.called"
-                                        :size="wide < 30 || figures ? 's' : 'm'"
-                                        decorative
-                                    />
-                                    <span v-if="figures" class="text-[13.5px] whitespace-nowrap">{{
-                                        each.actual ? figure(each.actual) : ''
-                                    }}</span>
-                                </template>
-                            </span>
-                        </td>
-                        <td
-                            v-if="!isMonths"
-                            role="gridcell"
-                            class="border-t border-l border-rule-soft border-l-rule text-center"
-                        >
-                            <Needle v-if="data.rows[row]!.status" :status="data.rows[row]!.status!" size="m" />
-                        </td>
-                    </tr>
+                    <MatrixRow
+                        v-for="row in order"
+                        :key="data.rows[row]!.key"
+                        :name="rowName(row)"
+                        :measure="data.rows[row]!.measure"
+                        :cells="data.cells[row]!"
+                        :heads="heads"
+                        :focused="at.row === row ? at.column : null"
+                        :opened="opened && at.row === row"
+                        :wide="wide"
+                        :figures="figures"
+                        :together="isMonths ? undefined : data.rows[row]!.status"
+                        @choose="(column) => choose(row, column)"
+                        @reach="(column) => (at = { row, column })"
+                    />
                 </tbody>
                 <tfoot>
                     <tr role="row">

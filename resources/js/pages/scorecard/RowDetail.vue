@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
 import ActionLine from '@/pages/kpi/ActionLine.vue';
+import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
@@ -101,11 +102,9 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
                 <p class="text-[13px] text-ink-faint">what drives it</p>
                 <p v-for="driver in data.drivers" :key="driver.id" class="flex items-center gap-2 py-[2px]">
                     <Needle :status="driver.status" size="s" />
-                    <RouterLink
-                        class="min-w-0 grow truncate hover:text-brass"
-                        :to="{ name: 'course', params: { code: driver.code }, query: query({ unit: driver.unit }) }"
-                        >{{ driver.name }}</RouterLink
-                    >
+                    <KpiLink class="min-w-0 grow truncate hover:text-brass" :code="driver.code" :unit="driver.unit">{{
+                        driver.name
+                    }}</KpiLink>
                     <span class="text-ink-soft">{{ driver.actual ? figure(driver.actual, driver.measure) : '' }}</span>
                 </p>
             </section>
@@ -131,11 +130,7 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
         </dl>
         <p v-else class="text-[14px] text-ink-faint">No notes in the last two years.</p>
         <p class="text-[14px]">
-            <RouterLink
-                class="quiet-link mr-5 text-brass"
-                :to="{ name: 'course', params: { code: row.code }, query: query({ unit: row.unit }) }"
-                >The page of this KPI</RouterLink
-            >
+            <KpiLink class="quiet-link mr-5 text-brass" :code="row.code" :unit="row.unit">The page of this KPI</KpiLink>
             <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code: row.code }, query: query() }"
                 >How it is defined</RouterLink
             >

@@ -7,6 +7,7 @@ import { monthAndYear } from '@/composables/usePeriods';
 import { usePresentation } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
+import { useWaiting } from '@/composables/useWaiting';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useLocalStorage, useTitle } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
@@ -62,6 +63,7 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
         ),
     placeholderData: keepPreviousData,
 });
+const fading = useWaiting(isPlaceholderData);
 
 const SPAN_WORDS = {
     month: () => monthAndYear(period.value),
@@ -130,7 +132,7 @@ const print = (): void => {
         </template>
         <template v-else>A performance analyst can define what {{ unit.name }} tracks.</template>
     </StateNote>
-    <div v-else-if="data" :class="{ 'opacity-60': isPlaceholderData }" class="transition-opacity">
+    <div v-else-if="data" :class="{ waiting: fading }">
         <SummarySentence :page="data" class="mt-[5px] mb-2" />
         <p v-if="data.overdue > 0" class="-mt-1 mb-2 text-[15px]">
             <RouterLink class="quiet-link font-semibold text-red-text" :to="{ name: 'exceptions', query: query() }">{{

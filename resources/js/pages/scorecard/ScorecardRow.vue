@@ -3,12 +3,12 @@ import type { Schemas } from '@/api/client';
 import ActionMark from '@/components/ActionMark.vue';
 import CourseStrip from '@/components/CourseStrip.vue';
 import DifferenceFigure from '@/components/DifferenceFigure.vue';
+import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth } from '@/composables/usePeriods';
-import { useView } from '@/composables/useView';
 import { defineAsyncComponent } from 'vue';
 
 const RowDetail = defineAsyncComponent(() => import('./RowDetail.vue'));
@@ -25,7 +25,6 @@ defineProps<{
 defineEmits<{ toggle: [] }>();
 
 const { figure, unitOf } = useNumbers();
-const { query } = useView();
 </script>
 
 <template>
@@ -36,13 +35,14 @@ const { query } = useView();
     >
         <td class="text-left"><Needle :status="row.status" :stretched="row.stretched" :called="row.called" /></td>
         <td class="pr-3 pl-[2px] text-left">
-            <RouterLink
+            <KpiLink
                 data-row
                 class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold hover:text-brass"
-                :to="{ name: 'course', params: { code: row.code }, query: query({ unit: row.unit }) }"
+                :code="row.code"
+                :unit="row.unit"
                 @click.stop
                 @keydown.space.prevent="$emit('toggle')"
-                >{{ row.name }}</RouterLink
+                >{{ row.name }}</KpiLink
             >
             <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint">{{
                 [row.measure, row.owner].filter(Boolean).join(' · ')

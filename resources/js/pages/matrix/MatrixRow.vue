@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import type { Schemas, Status } from '@/api/client';
+import Needle from '@/components/Needle.vue';
+import { useNumbers } from '@/composables/useNumbers';
+import { NEEDLE_WIDE } from './widths';
+
+/** A row of a matrix by itself: moving from cell to cell draws two rows anew, however many there are. */
+const props = defineProps<{
+    name: string;
+    measure: string;
+    cells: (Schemas['MatrixCell'] | null)[];
+    /** what the columns are called aloud */
+    heads: string[];
+    /** the column of the cell in focus, when it is in this row */
+    focused: number | null;
+    opened: boolean;
+    /** least width of a column in pixels */
+    wide: number;
+    figures: boolean;
+    /** the roll-up of the row, where the matrix has one */
+    together: Status | null | undefined;
+}>();
+defineEmits<{ choose: [column: number]; reach: [column: number] }>();
+
+const { figure } = useNumbers();
+
+const WORDS: Record<Status, string> = {
+    green: 'on course',
+    amber: 'drifting',
+    red: 'off course',
+    'not-judged': 'not judged',
+    'no-data': 'no reading',
+};
+const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
+    `${props.name}, ${props.heads[column] ?? ''}: ` +
+    (cell ? `${WORDS[cell.status]}${cell.actual ? `, ${figure(cell.actual)}` : ''}` : 'not measured');
+</script>
+
+<template>
+    <tr role="row" class="relative isolate">
+        <th
+            role="rowheader"
+            scope="row"
+            class="sticky left-0 z-10 truncate border-t border-rule-soft bg-paper py-[5px] pr-4 text-left font-normal"
+            :title="name"
+        >
+            {{ name }}
+            <span v-if="measure && figures" class="text-[12.5px] text-ink-faint">{{ measure }}</span>
+        </th>
+        <td
+            v-for="(cell, column) in cells"
+            :key="column"
+            role="gridcell"
+            class="cursor-pointer border-t border-rule-soft text-center outline-none"
+            :class="wide < 30 ? 'p-0' : 'p-[3px]'"
+            :tabindex="focused === column ? 0 : -1"
+            :aria-label="said(cell, column)"
+            :aria-selected="opened && focused === column"
+            @click="$emit('choose', column)"
+            @focus="$emit('reach', column)"
+        >
+            <span
+                class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px]"
+                :class="focused === column ? 'outline-2 -outline-offset-2 outline-brass' : 'hover:bg-brass-tint'"
+            >
+                <template v-if="cell">
+                    <Needle
+                        :status="cell.status"
+                        :called="cell.called"
+                        :size="wide < 30 || figures ? 's' : 'm'"
+                        decorative
+                    />
+                    <span
+                        v-if="figures"
+                        class="text-right text-[13.5px] whitespace-nowrap"
+                        :style="{ width: `${wide - NEEDLE_WIDE}px` }"
+                        >{{ cell.actual ? figure(cell.actual) : '' }}</span
+                    >
+                </template>
+            </span>
+        </td>
+        <td
+            v-if="together !== undefined"
+            role="gridcell"
+            class="border-t border-l border-rule-soft border-l-rule text-center"
+        >
+            <Needle v-if="together" :status="together" size="m" />
+        </td>
+    </tr>
+</template>
