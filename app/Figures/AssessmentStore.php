@@ -90,6 +90,9 @@ final readonly class AssessmentStore
                 $times[$at] = ($times[$at] ?? 0) + 1;
             }
             $counted[$month] ??= new CountedMonth;
+            if ($row->due && ! $row->reported) {
+                array_push($counted[$month]->unread, ...array_map(intval(...), $found));
+            }
             foreach ($times as $at => $many) {
                 $counted[$month]->add($kpis[$at], $status, $row->due, $row->reported, $many);
             }
@@ -102,22 +105,14 @@ final readonly class AssessmentStore
             foreach ($kpis as $kpi) {
                 $at = $judged[$kpi->id][$month->key()];
                 $counted[$month->key()]->add($kpi, $at->status($span), $at->due, $at->reported);
+                if ($at->due && ! $at->reported) {
+                    $counted[$month->key()]->unread[] = $kpi->id;
+                }
             }
         }
         ksort($counted);
 
         return $counted;
-    }
-
-    /**
-     * The KPI-units of which a period ends in the month and has no reading yet.
-     *
-     * @param  list<int>  $kpiUnits
-     * @return list<int>
-     */
-    public function unread(array $kpiUnits, Period $month): array
-    {
-        return array_keys(array_filter($this->months($kpiUnits, [$month]), fn (array $at): bool => $at[$month->key()]->due && ! $at[$month->key()]->reported));
     }
 
     /**

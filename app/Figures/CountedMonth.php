@@ -21,6 +21,9 @@ final class CountedMonth
     /** Those of them with a reading. */
     public int $reported = 0;
 
+    /** @var list<int> those of them without, as KPI-units */
+    public array $unread = [];
+
     public function add(KpiPlace $kpi, Status $status, bool $due, bool $reported, int $times = 1): void
     {
         ($this->units[$kpi->unitId] ??= new Tally)->add($status, $kpi->weight, $times);

@@ -12,13 +12,11 @@ use App\Http\Resources\KpiPage;
 use App\Http\Resources\NoteResource;
 use App\Http\Resources\ProjectionResource;
 use App\Http\Resources\RuleLine;
-use App\Http\Resources\RuleResource;
 use App\Http\Resources\TrendLine;
 use App\Models\KpiUnit;
 use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
-use App\Support\NumberSetting;
 use App\Support\PeriodDate;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Assessment;
@@ -30,6 +28,7 @@ use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Explanation;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Trend\MovingAverage;
 use Kybernet\Core\Trend\ProjectionPath;
@@ -104,7 +103,7 @@ final readonly class KpiPageReader
             $this->projection($kpi, $chosen),
             array_values(array_map(fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
             $this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [],
-            $this->rules($kpi, new NumberSetting($user->locale)),
+            $this->rules($kpi),
             $this->related->lines($related['drivers'], $facts, $chosen, $span, $kpi),
             $this->related->lines($related['places'], $facts, $chosen, $span),
         );
@@ -183,9 +182,9 @@ final readonly class KpiPageReader
     }
 
     /** @return list<RuleLine> newest first */
-    private function rules(KpiFacts $kpi, NumberSetting $setting): array
+    private function rules(KpiFacts $kpi): array
     {
-        $line = fn (bool $own): \Closure => fn (RuleSet $rule): RuleLine => new RuleLine($rule->from->key(), $own, RuleResource::of($rule, $setting));
+        $line = fn (bool $own): \Closure => fn (RuleSet $rule): RuleLine => new RuleLine($rule->from->key(), $own, Explanation::rule($kpi->measurement->definition, $rule));
         $lines = [...array_map($line(true), $kpi->measurement->ownRules), ...array_map($line(false), $kpi->measurement->definition->rules)];
         usort($lines, fn (RuleLine $one, RuleLine $other): int => [$other->from, $other->own] <=> [$one->from, $one->own]);
 

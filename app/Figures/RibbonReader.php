@@ -34,13 +34,13 @@ final readonly class RibbonReader
     {
         $months = $this->scorecard->year->months($chosen);
         $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id)));
-        $unread = $this->assessments->unread(array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis), $chosen);
+        $counted = $this->assessments->counted($kpis, $months, Span::Month);
+        $unread = $counted[$chosen->key()]->unread;
         $open = array_filter($unread === [] ? [] : $this->kpis->described($unread), function (KpiFacts $kpi) use ($chosen, $user): bool {
             $period = $kpi->isTyped() ? $this->scorecard->endingIn($kpi->measurement, $chosen) : null;
 
             return $period !== null && $this->rules->readingLock($kpi, $period, $user) === '';
         });
-        $counted = $this->assessments->counted($kpis, $months, Span::Month);
 
         return new RibbonPage(
             $this->scorecard->year->label($chosen),

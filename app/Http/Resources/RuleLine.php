@@ -12,6 +12,6 @@ final readonly class RuleLine
     public function __construct(
         #[OA\Property(description: 'the first month that it judges, 2026-04')] public string $from,
         #[OA\Property(description: 'of this unit alone')] public bool $own,
-        #[OA\Property(ref: '#/components/schemas/Rule')] public RuleResource $rule,
+        #[OA\Property(description: 'what it asks for')] public string $words,
     ) {}
 }

@@ -10,6 +10,7 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Compare\Effect;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\InWords;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Status\Movement;
@@ -90,7 +91,7 @@ final readonly class Exceptions
             $add('signal', 'Beyond chance: '.implode(', ', array_map(fn (Signal $signal): string => $signal->words(), $signals)).'.');
         }
         if (self::isBehindPriorYear($measured, $assessed)) {
-            $add('behind-prior-year', "Worse than last year by {$assessed->change?->percent?->abs()->rounded(1)} %.");
+            $add('behind-prior-year', 'Worse than last year by '.InWords::grouped((string) $assessed->change?->percent?->abs()->rounded(1)).' %.');
         }
         if (self::isMissing($measured, $latest)) {
             $add('missing', "No reading for {$latest->words()}.");

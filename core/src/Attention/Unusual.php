@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core\Attention;
 
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\InWords;
 use Kybernet\Core\Trend\ControlChart;
 
 /**
@@ -44,7 +45,7 @@ final readonly class Unusual
         if ($this->beyond === null) {
             return 'Ten times the figure before, or more. Is that right?';
         }
-        $shown = fn (float $limit): string => str_replace('-', "\u{2212}", number_format($limit, $decimals, '.', ','));
+        $shown = fn (float $limit): string => InWords::grouped(number_format($limit, $decimals, '.', ''));
 
         return "It usually lies between {$shown($this->beyond->lower)} and {$shown($this->beyond->upper)}. Is that right?";
     }

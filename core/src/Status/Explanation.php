@@ -9,6 +9,7 @@ use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\InWords;
 use Kybernet\Core\Measure\Kind;
 
 /**
@@ -37,9 +38,22 @@ final class Explanation
             $evidence->actual === null => $evidence->gap === null ? 'No reading yet.' : "No value: {$evidence->gap}.",
             $status === Status::NotJudged && $evidence->reference !== null => 'Not judged: there is no share of '.self::noun($rule).', which is not above 0.',
             $status === Status::NotJudged => "Not judged: {$evidence->gap}.",
-            default => "{$status->words()}: ".self::found($evidence, $rule, $evidence->actual).' '.self::limits($evidence, $rule)
+            default => "{$status->words()}: ".self::found($evidence, $rule, $evidence->actual).' '.self::limits($evidence->kpi, $rule, $evidence->factor())
                 .self::stretch($evidence, $status).($isDated ? " Limits since {$rule->from->words()}." : ''),
         };
+    }
+
+    /** What a rule set asks of one period, whatever was reported. */
+    public static function rule(Definition $kpi, RuleSet $rule): string
+    {
+        $against = match (true) {
+            $rule->measure === Deviation::Level => '',
+            $rule->measure === Deviation::Reached => 'By the share of '.self::noun($rule).'. ',
+            default => 'Against '.self::noun($rule).'. ',
+        };
+        $stretch = $rule->stretch === null ? '' : ' Stretch: '.self::exactly($kpi, Exact::of($rule->stretch)).'.';
+
+        return $against.self::limits($kpi, $rule, 1).$stretch;
     }
 
     private static function byPerson(Evidence $evidence, Status $status): string
@@ -47,7 +61,7 @@ final class Explanation
         return match (true) {
             $evidence->actual === null => 'No reading yet.',
             $evidence->periods === 1 || $evidence->kpi->accumulation !== Accumulation::Mean => "{$status->words()}: judged by a person.",
-            default => "{$status->words()}: the mean of what was judged by a person, ".self::plain($evidence->actual->rounded(2)).' between 0 and 2. On course from 1.5, drifting from 0.5.',
+            default => "{$status->words()}: the mean of what was judged by a person, ".InWords::figure($evidence->actual->rounded(2)).' between 0 and 2. On course from 1.5, drifting from 0.5.',
         };
     }
 
@@ -56,7 +70,7 @@ final class Explanation
         $reference = $evidence->reference;
 
         return match (true) {
-            $rule->measure === Deviation::Level || $reference === null => 'at '.self::measured($evidence->kpi, $actual, self::levels($evidence, $rule)).'.',
+            $rule->measure === Deviation::Level || $reference === null => 'at '.self::measured($evidence->kpi, $actual, self::levels($rule, $evidence->factor())).'.',
             $reference instanceof Band => self::fromBand($evidence, $rule, $actual, $reference),
             $rule->measure === Deviation::Reached => self::share($evidence, $rule, $actual, $reference),
             default => self::fromReference($evidence, $rule, $actual, $reference),
@@ -78,13 +92,9 @@ final class Explanation
         if ($reference->isZero()) {
             return self::measured($evidence->kpi, $actual, []).($rule->reference === Reference::Target ? ' against a target of 0.' : " where {$noun} is 0.");
         }
-        $percent = self::figure(
-            $difference->times(100)->dividedBy($reference)->abs(),
-            self::PERCENT_DECIMALS,
-            [Exact::of($rule->green->abs()), Exact::of($rule->amber->abs())],
-        );
+        $percent = self::percent($difference->times(100)->dividedBy($reference)->abs(), [Exact::of($rule->green->abs()), Exact::of($rule->amber->abs())]);
 
-        return "{$percent} % ".self::side($difference->sign())." {$noun}.";
+        return "{$percent} ".self::side($difference->sign())." {$noun}.";
     }
 
     private static function fromBand(Evidence $evidence, RuleSet $rule, Exact $actual, Band $band): string
@@ -97,7 +107,7 @@ final class Explanation
         }
         $distance = $actual->minus($broken);
         $percent = $rule->measure === Deviation::Percent && ! $broken->isZero()
-            ? ' ('.self::figure($distance->times(100)->dividedBy($broken)->abs(), self::PERCENT_DECIMALS, [Exact::of($rule->green), Exact::of($rule->amber)]).' %)'
+            ? ' ('.self::percent($distance->times(100)->dividedBy($broken)->abs(), [Exact::of($rule->green), Exact::of($rule->amber)]).')'
             : '';
 
         return self::measured($kpi, $distance->abs(), []).' '.($distance->sign() > 0 ? 'above' : 'below')." {$inside}{$percent}.";
@@ -110,39 +120,38 @@ final class Explanation
         if ($evidence->kpi->polarity === Polarity::Lower) {
             $turned = Exact::of(200)->minus($share);
 
-            return 'at '.self::figure($share, self::PERCENT_DECIMALS, []).' % of '.self::noun($rule).', which counts as '.self::figure($turned, self::PERCENT_DECIMALS, $limits).' %.';
+            return 'at '.self::percent($share, []).' of '.self::noun($rule).', which counts as '.self::percent($turned, $limits).'.';
         }
 
-        return self::figure($share, self::PERCENT_DECIMALS, $limits).' % of '.self::noun($rule).' reached.';
+        return self::percent($share, $limits).' of '.self::noun($rule).' reached.';
     }
 
-    private static function limits(Evidence $evidence, RuleSet $rule): string
+    private static function limits(Definition $kpi, RuleSet $rule, int $factor): string
     {
-        $kpi = $evidence->kpi;
         if ($rule->measure === Deviation::Level) {
             if ($rule->margins !== null) {
-                $green = $rule->levelBand(Status::Green, $evidence->factor());
-                $amber = $rule->levelBand(Status::Amber, $evidence->factor());
+                $green = $rule->levelBand(Status::Green, $factor);
+                $amber = $rule->levelBand(Status::Amber, $factor);
                 $range = fn (Band $band): string => self::exactly($kpi, $band->low).' to '.self::exactly($kpi, $band->high);
 
                 return "On course from {$range($green)}, drifting from {$range($amber)}.";
             }
             $reach = $kpi->polarity === Polarity::Higher ? 'from' : 'up to';
-            [$green, $amber] = self::levels($evidence, $rule);
+            [$green, $amber] = self::levels($rule, $factor);
 
             return "On course {$reach} ".self::exactly($kpi, $green).", drifting {$reach} ".self::exactly($kpi, $amber).'.';
         }
         if ($rule->measure === Deviation::Reached) {
-            return 'On course from '.self::plain($rule->green).' %, drifting from '.self::plain($rule->amber).' %.';
+            return 'On course from '.InWords::figure($rule->green).' %, drifting from '.InWords::figure($rule->amber).' %.';
         }
 
-        return 'On course '.self::bound($evidence, $rule, $rule->green).', drifting '.self::bound($evidence, $rule, $rule->amber).'.';
+        return 'On course '.self::bound($kpi, $rule, $factor, $rule->green).', drifting '.self::bound($kpi, $rule, $factor, $rule->amber).'.';
     }
 
     /** Where a limit of deviation lies, seen from the reference: adverse limits beyond it, negative ones before it. */
-    private static function bound(Evidence $evidence, RuleSet $rule, BigDecimal $limit): string
+    private static function bound(Definition $kpi, RuleSet $rule, int $factor, BigDecimal $limit): string
     {
-        $isBand = $evidence->kpi->polarity === Polarity::Band;
+        $isBand = $kpi->polarity === Polarity::Band;
         if ($limit->isZero()) {
             return match (true) {
                 $isBand => 'inside',
@@ -150,11 +159,11 @@ final class Explanation
                 default => 'at '.self::noun($rule).' or better',
             };
         }
-        $adverseSide = $evidence->kpi->polarity === Polarity::Higher ? -1 : 1;
+        $adverseSide = $kpi->polarity === Polarity::Higher ? -1 : 1;
         $reach = $limit->isNegative() ? 'from' : 'to';
         $size = $rule->measure === Deviation::Percent
-            ? self::plain($limit->abs()).' %'
-            : self::exactly($evidence->kpi, Exact::of($limit->abs())->times($evidence->factor()));
+            ? InWords::figure($limit->abs()).' %'
+            : self::exactly($kpi, Exact::of($limit->abs())->times($factor));
 
         return "{$reach} {$size} ".($isBand ? 'outside' : self::side($limit->getSign() * $adverseSide));
     }
@@ -181,11 +190,11 @@ final class Explanation
     }
 
     /** @return array{Exact, Exact} green and amber level, grown to the periods compared */
-    private static function levels(Evidence $evidence, RuleSet $rule): array
+    private static function levels(RuleSet $rule, int $factor): array
     {
         return $rule->margins === null
-            ? [$rule->limit(Status::Green, $evidence->factor()), $rule->limit(Status::Amber, $evidence->factor())]
-            : [$rule->levelBand(Status::Green, $evidence->factor())->low, $rule->levelBand(Status::Green, $evidence->factor())->high];
+            ? [$rule->limit(Status::Green, $factor), $rule->limit(Status::Amber, $factor)]
+            : [$rule->levelBand(Status::Green, $factor)->low, $rule->levelBand(Status::Green, $factor)->high];
     }
 
     private static function side(int $sign): string
@@ -193,20 +202,21 @@ final class Explanation
         return $sign > 0 ? 'over' : 'under';
     }
 
-    private static function unit(Definition $kpi): string
-    {
-        return $kpi->measure === '' ? '' : " {$kpi->measure}";
-    }
-
     /** @param  list<Exact>  $limits */
     private static function measured(Definition $kpi, Exact $figure, array $limits): string
     {
-        return self::figure($figure, $kpi->decimals, $limits).self::unit($kpi);
+        return InWords::measured(self::readable($figure, $kpi->decimals, $limits), $kpi->measure);
     }
 
     private static function exactly(Definition $kpi, Exact $limit): string
     {
-        return self::plain($limit->toDecimal()).self::unit($kpi);
+        return InWords::measured($limit->toDecimal(), $kpi->measure);
+    }
+
+    /** @param  list<Exact>  $limits */
+    private static function percent(Exact $percent, array $limits): string
+    {
+        return InWords::figure(self::readable($percent, self::PERCENT_DECIMALS, $limits)).' %';
     }
 
     /**
@@ -215,14 +225,14 @@ final class Explanation
      * @param  int<0, max>  $decimals
      * @param  list<Exact>  $limits
      */
-    private static function figure(Exact $figure, int $decimals, array $limits): string
+    private static function readable(Exact $figure, int $decimals, array $limits): BigDecimal
     {
         $kept = $decimals;
         while ($kept < self::MOST_DECIMALS && ! self::isFaithful($figure, $kept, $limits)) {
             $kept++;
         }
 
-        return self::plain($figure->rounded($kept));
+        return $figure->rounded($kept);
     }
 
     /**
@@ -239,10 +249,5 @@ final class Explanation
         }
 
         return $shown->sign() === $figure->sign();
-    }
-
-    private static function plain(BigDecimal $figure): string
-    {
-        return str_replace('-', "\u{2212}", (string) $figure->stripTrailingZeros());
     }
 }

@@ -2,9 +2,12 @@
 
 declare(strict_types=1);
 
+use Kybernet\Core\Status\Explanation;
+
 use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
 use function Kybernet\Core\Tests\kpi;
+use function Kybernet\Core\Tests\reader;
 use function Kybernet\Core\Tests\rows;
 
 /**
@@ -53,6 +56,7 @@ it('defends a status in one sentence', function (string $sentence, array $rule, 
     yield 'a stretch in sight' => ['On course: at 10 bar. On course from 9 bar, drifting from 8 bar. Stretch: 11 bar. Limits since January 2026.', ['reference' => 'none', 'measure' => 'level', 'green' => '9', 'amber' => '8', 'stretch' => '11'], [], ['10', '10']];
     yield 'a stretch reached' => ['On course: at 11 bar. On course from 9 bar, drifting from 8 bar. The stretch of 11 bar is reached. Limits since January 2026.', ['reference' => 'none', 'measure' => 'level', 'green' => '9', 'amber' => '8', 'stretch' => '11'], [], ['10', '11']];
     yield 'without a unit of measure' => ['On course: at 10. On course from 9, drifting from 8. Limits since January 2026.', ['reference' => 'none', 'measure' => 'level', 'green' => '9', 'amber' => '8'], ['measure' => ''], ['10', '10']];
+    yield 'in money' => ["Off course: £1\u{202F}250\u{202F}000 under target. On course at target or better, drifting to £50\u{202F}000 under. Limits since January 2026.", [...$absolute, 'amber' => '50000'], ['measure' => '£'], ['9', '-250000'], [['target' => '1000000'], ['target' => '1000000']]];
     yield 'rounded, but not onto a limit' => ['Drifting: at 8.99 bar. On course from 9 bar, drifting from 8 bar. Limits since January 2026.', ['reference' => 'none', 'measure' => 'level', 'green' => '9', 'amber' => '8'], [], ['10', '8.99']];
     yield 'rounded, but not to 0' => ['Off course: 0.04 bar below 8 bar to 10 bar. On course inside, drifting to 0.01 bar outside. Limits since January 2026.', [...$absolute, 'amber' => '0.01'], ['polarity' => 'band'], ['9', '7.96'], $band];
 });
@@ -68,4 +72,16 @@ it('says of a person’s colour what it is', function (string $accumulation, arr
     ['mean', ['green', 'red'], 'yearToDate', 'Drifting: the mean of what was judged by a person, 1 between 0 and 2. On course from 1.5, drifting from 0.5.'],
     ['latest', ['green', null], 'month', 'No reading yet.'],
     ['latest', ['green', 'red'], 'past', 'Not judged: nothing was due.'],
+]);
+
+it('says what a rule set asks for', function (array $rule, array $kpi, string $words) {
+    $text = json_encode(book(['kpis' => [kpi('K', ['measure' => 'bar', 'rules' => [['from' => '2026-01', ...$rule]], ...$kpi])]]), JSON_THROW_ON_ERROR);
+    $definition = [...reader()->read($text)->entries()][0]->placed->definition;
+
+    expect(Explanation::rule($definition, $definition->rules[0]))->toBe($words);
+})->with([
+    [['reference' => 'target', 'measure' => 'percent', 'green' => '2', 'amber' => '5'], [], 'Against target. On course to 2 % under, drifting to 5 % under.'],
+    [['reference' => 'prior-year', 'measure' => 'absolute', 'green' => '0', 'amber' => '3'], ['polarity' => 'lower', 'accumulation' => 'sum'], 'Against last year. On course at last year or better, drifting to 3 bar over.'],
+    [['reference' => 'recent', 'periods' => 3, 'measure' => 'reached', 'green' => '100', 'amber' => '90'], [], 'By the share of the mean of the previous 3 periods. On course from 100 %, drifting from 90 %.'],
+    [['reference' => 'none', 'measure' => 'level', 'green' => '9', 'amber' => '8', 'stretch' => '11'], [], 'On course from 9 bar, drifting from 8 bar. Stretch: 11 bar.'],
 ]);

@@ -1720,7 +1720,8 @@ export interface components {
             from: string;
             /** @description of this unit alone */
             own: boolean;
-            rule: components["schemas"]["Rule"];
+            /** @description what it asks for */
+            words: string;
         };
         /** @description What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none. */
         Rule: {

@@ -8,7 +8,7 @@ defineEmits<{ retry: [] }>();
 
 <template>
     <div v-if="loading" class="py-10 text-ink-faint" role="status">Reading the log …</div>
-    <div v-else class="border-t border-rule py-8 [&>*]:max-w-xl">
+    <div v-else class="mt-2 border-t border-rule py-8 [&>*]:max-w-xl">
         <template v-if="error">
             <h2 class="text-lg">{{ error instanceof ApiError ? error.title : 'Something went wrong here' }}</h2>
             <p class="mt-1 mb-4 text-ink-soft">{{ error.message }} What you typed elsewhere is kept.</p>

@@ -23,7 +23,7 @@ const around = (step: Schemas['Unit']) => [
             <span v-if="index > 0" class="text-on-sea-soft" aria-hidden="true">›</span>
             <Menu v-slot="{ open }" as="div" class="relative">
                 <MenuButton
-                    class="rounded-[3px] py-1 focus-visible:outline-brass-bright"
+                    class="rounded-[3px] py-1 text-left focus-visible:outline-brass-bright"
                     :class="
                         index === steps.length - 1 ? 'font-semibold text-on-sea' : 'text-on-sea-soft hover:text-on-sea'
                     "

@@ -70,7 +70,9 @@ useEventListener('keydown', (event: KeyboardEvent) => {
                     </button>
                 </span>
             </div>
-            <div class="truncate text-[13px] text-ink-soft">{{ unit.name }} · {{ longMonth(period) }}</div>
+            <div :title="unit.name" class="max-w-full truncate text-[13px] text-ink-soft">
+                {{ unit.name }} · {{ longMonth(period) }}
+            </div>
         </div>
         <ol class="flex min-w-0 grow overflow-x-auto">
             <li

@@ -27,6 +27,9 @@ function shape(digits: string, locale: string, sign: boolean): string {
 }
 
 const isCurrency = (measure: string): boolean => /^\p{Sc}$/u.test(measure);
+/** A currency stands before its figure, behind the sign. */
+const priced = (text: string, measure: string): string =>
+    isCurrency(measure) ? text.replace(/^[+−]?/, (sign) => sign + measure) : text;
 
 /** Figures in the reader's number setting. The server has rounded and scaled them already. */
 export function useNumbers() {
@@ -35,12 +38,12 @@ export function useNumbers() {
 
     const figure = (shown: Shown, measure = ''): string => {
         const text = shape(shown.digits, locale.value, false) + shown.suffix;
-        return isCurrency(measure) ? text.replace(/^−?/, (minus) => minus + measure) : text;
+        return priced(text, measure);
     };
 
     const signed = (shown: Shown, measure = ''): string => {
         const text = shape(shown.digits, locale.value, true) + shown.suffix;
-        return isCurrency(measure) ? text.replace(/^[+−]?/, (sign) => sign + measure) : text;
+        return priced(text, measure);
     };
 
     const comma = computed(() => new Intl.NumberFormat(locale.value).format(1000).charAt(1));
@@ -61,6 +64,9 @@ export function useNumbers() {
         /** With so many decimals, as the steps of a scale have them. */
         fixed: (value: number, decimals: number): string =>
             shape((Number(value.toFixed(decimals)) || 0).toFixed(decimals), locale.value, false),
+        /** A figure that is written already, with its measure where it belongs. */
+        withMeasure: (text: string, measure: string): string =>
+            isCurrency(measure) ? priced(text, measure) : [text, measure].filter(Boolean).join(' '),
         /** What stands behind a figure: nothing for a currency, which stands before it. */
         unitOf: (measure: string): string => (isCurrency(measure) ? '' : measure),
         betterOrWorse: (effect: Schemas['Difference']['effect']): string =>

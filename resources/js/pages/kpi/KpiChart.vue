@@ -4,7 +4,8 @@ import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, periodWords, shortMonth } from '@/composables/usePeriods';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
-import { number, rounded, runs, spread, stretches, ticks, type Layers, type Mode, type Point } from './chart';
+import { runs, spread, stretches, type Layers, type Mode, type Point } from './chart';
+import { useCourse } from './useCourse';
 
 /** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
 const props = defineProps<{
@@ -33,9 +34,14 @@ const svg = useTemplateRef<SVGSVGElement>('svg');
 defineExpose({ svg });
 const { width: measured } = useElementSize(frame);
 const width = computed(() => Math.max(320, Math.round(measured.value) || 900));
-const inside = computed(() => width.value - EDGE.left - EDGE.right);
+const { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, scale, tick } =
+    useCourse(props);
+/** The longest step of the scale has room at the left. */
+const left = computed(() =>
+    Math.max(EDGE.left, ...scale.value.ticks.map((value) => 16 + tick.value(value).length * 7)),
+);
+const inside = computed(() => width.value - left.value - EDGE.right);
 
-const at = computed(() => props.points.findIndex(({ period }) => period === props.chosen));
 const read = ref<number | null>(null);
 watch(
     () => [props.mode, props.points],
@@ -43,99 +49,7 @@ watch(
 );
 
 const column = computed(() => inside.value / Math.max(1, props.points.length));
-const x = (index: number): number => EDGE.left + (index + 0.5) * column.value;
-const indexOf = computed(() => new Map(props.points.map(({ period }, index) => [period, index])));
-
-const actuals = computed(() => props.points.map((point) => number(point.actual?.exact)));
-const targets = computed(() => props.points.map((point) => number(point.target?.exact)));
-const uppers = computed(() => props.points.map((point) => number(point.upper?.exact)));
-const priors = computed(() => props.points.map((point) => (props.layers.prior ? number(point.prior?.exact) : null)));
-const averages = computed(() =>
-    props.points.map((point) => (props.layers.average && props.mode === 'months' ? number(point.average) : null)),
-);
-const trend = computed(() => {
-    const line = props.page.trend;
-    const from = indexOf.value.get(line?.from ?? '');
-    return line === null || from === undefined || at.value < 0 || !props.layers.trend || props.mode !== 'months'
-        ? null
-        : { from, to: at.value, start: line.start, end: line.end };
-});
-const control = computed(() =>
-    props.layers.control && props.mode === 'months' && props.page.control !== null ? props.page.control : null,
-);
-
-/** From the last figure to the year end. A total for the year lies on the scale only where it is gathered. */
-const projected = computed(() => {
-    const { projection, accumulation } = props.page;
-    const start =
-        props.mode === 'gathered'
-            ? at.value
-            : actuals.value.findLastIndex((value, index) => value !== null && index <= at.value);
-    const first = actuals.value[start];
-    if (
-        !props.layers.projection ||
-        projection === null ||
-        first === null ||
-        first === undefined ||
-        props.mode === 'quarters'
-    ) {
-        return null;
-    }
-    const end = props.mode === 'gathered' ? props.points.length - 1 : indexOf.value.get(projection.end);
-    const value = number(projection.value?.exact);
-    const path =
-        props.mode === 'months'
-            ? projection.path.flatMap(({ period, figure: text }) => {
-                  const index = indexOf.value.get(period);
-                  return index === undefined ? [] : [{ at: index, value: Number(text) }];
-              })
-            : [];
-    const reach =
-        path.length > 0
-            ? path
-            : value !== null &&
-                end !== undefined &&
-                end > start &&
-                (props.mode === 'gathered' || accumulation !== 'sum')
-              ? [{ at: end, value }]
-              : [];
-    return reach.length === 0 ? null : [{ at: start, value: first }, ...reach];
-});
-
-const scale = computed(() => {
-    const shown = [
-        ...actuals.value,
-        ...targets.value,
-        ...uppers.value,
-        ...priors.value,
-        ...averages.value,
-        ...(projected.value ?? []).map(({ value }) => value),
-        ...(trend.value === null ? [] : [trend.value.start, trend.value.end]),
-        ...(control.value === null ? [] : [control.value.lower, control.value.upper]),
-    ].filter((value) => value !== null);
-    if (shown.length === 0) {
-        return { low: 0, high: 1, ticks: [] };
-    }
-    let low = Math.min(...shown);
-    let high = Math.max(...shown);
-    // The ends of the zones are shown where they are near: a limit far away would flatten the course.
-    const spread = high - low || Math.abs(high) || 1;
-    const ends = props.layers.zones
-        ? props.points.flatMap(({ zones }) =>
-              zones === null ? [] : [zones.green, zones.amber, zones.greenLow, zones.amberLow].map(number),
-          )
-        : [];
-    ends.forEach((end) => {
-        if (end !== null && end > low - spread / 2 && end < high + spread / 2) {
-            low = Math.min(low, end);
-            high = Math.max(high, end);
-        }
-    });
-    const room = (high - low || Math.abs(high) || 1) * 0.07;
-    // What is never below nothing does not get a scale that is.
-    const steps = ticks(low >= 0 && low - room < 0 ? 0 : low - room, high + room);
-    return { low: steps[0] ?? 0, high: steps.at(-1) ?? 1, ticks: steps };
-});
+const x = (index: number): number => left.value + (index + 0.5) * column.value;
 const bottom = HEIGHT - EDGE.bottom;
 /** Notes and actions have a lane of their own under the course. */
 const LANE = 40;
@@ -156,11 +70,11 @@ const zones = computed(() =>
                   if (item.zones === null) {
                       return [];
                   }
-                  const left = EDGE.left + from * column.value;
+                  const start = left.value + from * column.value;
                   const wide = (to - from + 1) * column.value;
                   const [green, amber] = [held(Number(item.zones.green)), held(Number(item.zones.amber))];
                   const part = (one: number, other: number, tone: string) => ({
-                      x: left,
+                      x: start,
                       width: wide,
                       y: Math.min(one, other),
                       height: Math.abs(one - other),
@@ -195,10 +109,10 @@ const steps = computed(() =>
         stretches(values).map((run) =>
             run
                 .flatMap(({ at: index, value }) => {
-                    const left = EDGE.left + index * column.value;
+                    const start = left.value + index * column.value;
                     return [
-                        `${left.toFixed(1)},${y(value).toFixed(1)}`,
-                        `${(left + column.value).toFixed(1)},${y(value).toFixed(1)}`,
+                        `${start.toFixed(1)},${y(value).toFixed(1)}`,
+                        `${(start + column.value).toFixed(1)},${y(value).toFixed(1)}`,
                     ];
                 })
                 .join(' '),
@@ -410,7 +324,7 @@ function onKey(event: KeyboardEvent): void {
 function onPointer(event: PointerEvent): void {
     const box = svg.value?.getBoundingClientRect();
     if (box !== undefined) {
-        const index = Math.floor((event.clientX - box.left - EDGE.left) / column.value);
+        const index = Math.floor((event.clientX - box.left - left.value) / column.value);
         read.value = index >= 0 && index < props.points.length ? index : null;
     }
 }
@@ -422,20 +336,6 @@ const beside = computed(() => {
     }
     const place = x(shown.value.index);
     return place < width.value / 2 ? { left: `${place + 16}px` } : { right: `${width.value - place + 16}px` };
-});
-/** Steps of a scale are written like the figure: in k, m or bn, all with the same decimals. */
-const tick = computed(() => {
-    const suffix = props.page.month.actual?.suffix ?? props.page.yearToDate.actual?.suffix ?? '';
-    const unit = { '': 1, k: 1e3, m: 1e6, bn: 1e9 }[suffix];
-    const decimals = Math.min(
-        6,
-        scale.value.ticks.reduce(
-            (most, value) => Math.max(most, String(Number((value / unit).toPrecision(10))).split('.')[1]?.length ?? 0),
-            0,
-        ),
-    );
-    return (value: number): string =>
-        figure({ exact: '', digits: rounded(value / unit, decimals), suffix }, props.page.measure);
 });
 </script>
 
@@ -475,7 +375,7 @@ const tick = computed(() => {
             </g>
             <rect
                 v-if="at >= 0"
-                :x="EDGE.left + at * column"
+                :x="left + at * column"
                 :y="EDGE.top"
                 :width="column"
                 :height="bottom - EDGE.top"
@@ -484,13 +384,13 @@ const tick = computed(() => {
             />
             <g v-for="value in scale.ticks" :key="value">
                 <line
-                    :x1="EDGE.left"
+                    :x1="left"
                     :x2="width - EDGE.right"
                     :y1="y(value)"
                     :y2="y(value)"
                     :class="layers.zones && zones.length > 0 ? 'stroke-paper' : 'stroke-rule-soft'"
                 />
-                <text :x="EDGE.left - 8" :y="y(value) + 4" text-anchor="end" class="fill-ink-faint">
+                <text :x="left - 8" :y="y(value) + 4" text-anchor="end" class="fill-ink-faint">
                     {{ tick(value) }}
                 </text>
             </g>
@@ -502,14 +402,14 @@ const tick = computed(() => {
             </g>
             <g v-for="mark in marks.filter(({ kind }) => kind === 'rule')" :key="`r${mark.at}`">
                 <line
-                    :x1="EDGE.left + mark.at * column"
-                    :x2="EDGE.left + mark.at * column"
+                    :x1="left + mark.at * column"
+                    :x2="left + mark.at * column"
                     :y1="EDGE.top"
                     :y2="bottom"
                     class="stroke-brass"
                     stroke-dasharray="2 3"
                 />
-                <text :x="EDGE.left + mark.at * column + 4" :y="EDGE.top + 11" class="fill-brass text-[12px]">
+                <text :x="left + mark.at * column + 4" :y="EDGE.top + 11" class="fill-brass text-[12px]">
                     {{ mark.words }}
                 </text>
             </g>
@@ -517,7 +417,7 @@ const tick = computed(() => {
                 <line
                     v-for="limit in [control.upper, control.lower]"
                     :key="limit"
-                    :x1="EDGE.left"
+                    :x1="left"
                     :x2="width - EDGE.right"
                     :y1="y(limit)"
                     :y2="y(limit)"
@@ -525,7 +425,7 @@ const tick = computed(() => {
                     stroke-dasharray="7 3 1.5 3"
                 />
                 <line
-                    :x1="EDGE.left"
+                    :x1="left"
                     :x2="width - EDGE.right"
                     :y1="y(control.centre)"
                     :y2="y(control.centre)"

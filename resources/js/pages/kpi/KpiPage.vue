@@ -182,6 +182,8 @@ const together = (value: number): string => {
     return `${strength} ${fixed(value, 2)}`;
 };
 const unmeasured = computed(() => error.value instanceof ApiError && error.value.status === 404);
+/** Too long to stand beside the figure. */
+const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 12);
 </script>
 
 <template>
@@ -221,9 +223,11 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                         class="font-serif text-[26px] font-semibold whitespace-nowrap"
                         :title="line.actual.exact"
                         >{{ figure(line.actual, data.measure)
-                        }}<span class="ml-1 font-sans text-[15px] font-normal text-ink-faint">{{
-                            unitOf(data.measure)
-                        }}</span></span
+                        }}<span
+                            class="font-sans text-[15px] font-normal text-ink-faint"
+                            :class="isLongMeasure ? 'block text-[13.5px] whitespace-normal' : 'ml-1'"
+                            >{{ unitOf(data.measure) }}</span
+                        ></span
                     >
                     <span v-else class="block pt-1 text-[16px] text-ink-soft">{{
                         data.kind === 'judged' && line.status !== 'no-data' ? 'a person judged' : 'no reading'
@@ -424,7 +428,7 @@ const unmeasured = computed(() => error.value instanceof ApiError && error.value
                         </template>
                     </ul>
                 </section>
-                <RuleHistory :rules="data.rules" :measure="data.measure" :frequency="data.frequency" />
+                <RuleHistory :rules="data.rules" />
             </div>
         </div>
         <YearTable :page="data" :chosen="period" class="mt-6 border-t border-rule pt-3" />

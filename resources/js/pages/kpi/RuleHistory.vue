@@ -1,29 +1,9 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { shortMonthAndYear } from '@/composables/usePeriods';
-import { EACH, REFERENCES } from '@/pages/register/words';
 
 /** The rule sets that have judged the KPI, the newest first. */
-const props = defineProps<{ rules: readonly Schemas['RuleLine'][]; measure: string; frequency: keyof typeof EACH }>();
-
-function words({ rule }: Schemas['RuleLine']): string {
-    if (rule.low !== '') {
-        return `On course from ${rule.low} to ${rule.high}, drifting up to ${rule.marginLow} below or ${rule.marginHigh} above.`;
-    }
-    const reference =
-        rule.reference === 'recent' ? `the last ${rule.periods} ${EACH[props.frequency]}s` : REFERENCES[rule.reference];
-    const stretch = rule.stretch === '' ? '' : ` Stretch at ${rule.stretch}.`;
-    switch (rule.measure) {
-        case 'level':
-            return `On course at ${rule.green} or better, drifting at ${rule.amber} or better.${stretch}`;
-        case 'reached':
-            return `On course from ${rule.green} % of ${reference}, drifting from ${rule.amber} %.${stretch}`;
-        default: {
-            const unit = rule.measure === 'percent' ? ' %' : props.measure === '%' ? ' points' : ` ${props.measure}`;
-            return `On course up to ${rule.green}${unit} worse than ${reference}, drifting up to ${rule.amber}${unit}.${stretch}`;
-        }
-    }
-}
+defineProps<{ rules: readonly Schemas['RuleLine'][] }>();
 </script>
 
 <template>
@@ -38,7 +18,7 @@ function words({ rule }: Schemas['RuleLine']): string {
                 <span class="w-[62px] shrink-0 text-[13px] leading-[1.5] text-ink-soft">{{
                     shortMonthAndYear(line.from)
                 }}</span>
-                <span>{{ words(line) }}<span v-if="line.own" class="text-ink-soft"> In this unit alone.</span></span>
+                <span>{{ line.words }}<span v-if="line.own" class="text-ink-soft"> In this unit alone.</span></span>
             </li>
         </ul>
     </section>

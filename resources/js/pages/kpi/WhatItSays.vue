@@ -7,13 +7,14 @@ import { computed } from 'vue';
 /** The chart in words: where it is heading, what chance does not explain, how the year ends. */
 const props = defineProps<{ page: Schemas['KpiPage'] }>();
 
-const { figure, plain, unitOf } = useNumbers();
+const { figure, plain, withMeasure } = useNumbers();
 
 const each = computed(() => EACH[props.page.frequency]);
-const measure = computed(() => {
-    const unit = unitOf(props.page.measure);
-    return unit === '' ? '' : ` ${unit === '%' ? 'points' : unit}`;
-});
+/** A size in the KPI's measure; shares differ by points. */
+const sized = (size: number): string => {
+    const { measure } = props.page;
+    return measure === '%' ? `${plain(size)} points` : withMeasure(plain(size), measure);
+};
 
 const trend = computed(() => {
     const line = props.page.trend;
@@ -26,7 +27,7 @@ const trend = computed(() => {
     }
     const worth = { improving: ', for the better', worsening: ', for the worse', steady: '' }[line.meaning ?? 'steady'];
     return {
-        strong: `${line.direction === 'rising' ? 'Rising' : 'Falling'} by about ${plain(Number(Math.abs(line.slope).toPrecision(2)))}${measure.value} a ${each.value}`,
+        strong: `${line.direction === 'rising' ? 'Rising' : 'Falling'} by about ${sized(Number(Math.abs(line.slope).toPrecision(2)))} a ${each.value}`,
         rest: `${last}${worth}; unlikely to be chance (p ${chance(line.p)}).`,
     };
 });

@@ -15,7 +15,6 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CellPanel from './CellPanel.vue';
 import MatrixRow from './MatrixRow.vue';
-import { NEEDLE_WIDE } from './widths';
 
 /** Units, KPIs and months: two of them crossed, and from each cell a way to the other two crossings. */
 type Crossing = Schemas['MatrixPage']['crossing'];
@@ -113,18 +112,23 @@ const rowName = (index: number): string => {
 };
 const isMonths = computed(() => shown.value !== 'units-kpis');
 /** Every column is as wide as its longest figure needs: laid out before it is looked at, a large matrix stays quick. */
-const wide = computed(() => {
-    if (!figures.value) {
-        return !isMonths.value ? 76 : months.value > 12 ? 22 : 50;
-    }
-    const cells = (data.value?.cells ?? []).flat();
-    const longest = Math.max(0, ...cells.map((cell) => (cell?.actual ? figure(cell.actual).length : 0)));
-    return Math.max(isMonths.value ? 62 : 76, NEEDLE_WIDE + longest * 7.5);
-});
+const widths = computed(() =>
+    (data.value?.columns ?? []).map((_, column) => {
+        if (!figures.value) {
+            return !isMonths.value ? 76 : months.value > 12 ? 22 : 50;
+        }
+        const longest = (data.value?.cells ?? []).reduce((most, row) => {
+            const actual = row[column]?.actual;
+            return Math.max(most, actual ? figure(actual).length : 0);
+        }, 0);
+        return Math.max(isMonths.value ? 62 : 76, 40 + longest * 7.5);
+    }),
+);
+const isNarrow = computed(() => isMonths.value && months.value > 12 && !figures.value);
 const NAMES_WIDE = 'min(200px, 36vw)';
 const TOGETHER_WIDE = 90;
 const tableWide = computed(() => {
-    const columns = (data.value?.columns.length ?? 0) * wide.value + (isMonths.value ? 0 : TOGETHER_WIDE);
+    const columns = widths.value.reduce((sum, each) => sum + each, isMonths.value ? 0 : TOGETHER_WIDE);
     return `calc(${NAMES_WIDE} + ${columns}px)`;
 });
 
@@ -340,13 +344,13 @@ const heads = computed(() =>
                 ref="grid"
                 role="grid"
                 :aria-label="title"
-                class="table-fixed border-collapse text-[15px]"
+                class="table-fixed border-separate border-spacing-0 text-[15px]"
                 :style="{ width: tableWide }"
                 @keydown="onKey"
             >
                 <colgroup>
                     <col :style="{ width: NAMES_WIDE }" />
-                    <col v-for="column in data.columns" :key="column.key" :style="{ width: `${wide}px` }" />
+                    <col v-for="(wide, column) in widths" :key="column" :style="{ width: `${wide}px` }" />
                     <col v-if="!isMonths" :style="{ width: `${TOGETHER_WIDE}px` }" />
                 </colgroup>
                 <thead>
@@ -392,7 +396,7 @@ const heads = computed(() =>
                         :heads="heads"
                         :focused="at.row === row ? at.column : null"
                         :opened="opened && at.row === row"
-                        :wide="wide"
+                        :narrow="isNarrow"
                         :figures="figures"
                         :together="isMonths ? undefined : data.rows[row]!.status"
                         @choose="(column) => choose(row, column)"
@@ -414,7 +418,7 @@ const heads = computed(() =>
                             role="gridcell"
                             class="border-t border-ink-faint text-center"
                         >
-                            <Needle v-if="column.status" :status="column.status" :size="wide < 30 ? 's' : 'm'" />
+                            <Needle v-if="column.status" :status="column.status" :size="isNarrow ? 's' : 'm'" />
                         </td>
                         <td
                             v-if="!isMonths"

@@ -2,7 +2,6 @@
 import type { Schemas, Status } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { NEEDLE_WIDE } from './widths';
 
 /** A row of a matrix by itself: moving from cell to cell draws two rows anew, however many there are. */
 const props = defineProps<{
@@ -14,8 +13,8 @@ const props = defineProps<{
     /** the column of the cell in focus, when it is in this row */
     focused: number | null;
     opened: boolean;
-    /** least width of a column in pixels */
-    wide: number;
+    /** many columns, with no room for more than a small mark */
+    narrow: boolean;
     figures: boolean;
     /** the roll-up of the row, where the matrix has one */
     together: Status | null | undefined;
@@ -52,7 +51,7 @@ const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
             :key="column"
             role="gridcell"
             class="cursor-pointer border-t border-rule-soft text-center outline-none"
-            :class="wide < 30 ? 'p-0' : 'p-[3px]'"
+            :class="narrow ? 'p-0' : 'p-[3px]'"
             :tabindex="focused === column ? 0 : -1"
             :aria-label="said(cell, column)"
             :aria-selected="opened && focused === column"
@@ -61,21 +60,22 @@ const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
         >
             <span
                 class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px]"
-                :class="focused === column ? 'outline-2 -outline-offset-2 outline-brass' : 'hover:bg-brass-tint'"
+                :class="[
+                    focused === column ? 'outline-2 -outline-offset-2 outline-brass' : 'hover:bg-brass-tint',
+                    figures && 'pr-2.5',
+                ]"
             >
                 <template v-if="cell">
+                    <!-- The mark stands behind its figure, so that it is not taken for the one of the next column. -->
+                    <span v-if="figures" class="grow text-right text-[13.5px] whitespace-nowrap">{{
+                        cell.actual ? figure(cell.actual) : ''
+                    }}</span>
                     <Needle
                         :status="cell.status"
                         :called="cell.called"
-                        :size="wide < 30 || figures ? 's' : 'm'"
+                        :size="narrow || figures ? 's' : 'm'"
                         decorative
                     />
-                    <span
-                        v-if="figures"
-                        class="text-right text-[13.5px] whitespace-nowrap"
-                        :style="{ width: `${wide - NEEDLE_WIDE}px` }"
-                        >{{ cell.actual ? figure(cell.actual) : '' }}</span
-                    >
                 </template>
             </span>
         </td>

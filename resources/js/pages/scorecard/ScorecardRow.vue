@@ -29,7 +29,7 @@ const { figure, unitOf } = useNumbers();
 
 <template>
     <tr
-        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_76px_28px] [&>td]:max-md:content-center [&>td]:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
+        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_minmax(76px,auto)_28px] max-md:gap-x-1.5 [&>td]:max-md:content-center [&>td]:max-md:py-1 [&>td]:max-md:min-h-[43px] [&>td]:md:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
         :class="opened ? 'bg-sheet' : 'hover:bg-sheet'"
         @click="$emit('toggle')"
     >
@@ -37,7 +37,8 @@ const { figure, unitOf } = useNumbers();
         <td class="pr-3 pl-[2px] text-left">
             <KpiLink
                 data-row
-                class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold hover:text-brass"
+                class="block max-w-full text-left text-[15.5px] max-md:line-clamp-2 md:truncate leading-tight font-semibold hover:text-brass"
+                :title="row.name"
                 :code="row.code"
                 :unit="row.unit"
                 @click.stop
