@@ -13,7 +13,8 @@ const format = (options: Intl.DateTimeFormatOptions) => {
     return (period: string): string => (period === '' ? '' : names.format(date(period)));
 };
 
-export const shortMonth = (period: string): string => format({ month: 'short' })(period).slice(0, 3);
+const abbreviated = format({ month: 'short' });
+export const shortMonth = (period: string): string => abbreviated(period).slice(0, 3);
 export const longMonth = format({ month: 'long' });
 export const monthAndYear = format({ month: 'long', year: 'numeric' });
 export const shortMonthAndYear = (period: string): string => `${shortMonth(period)} ${period.slice(0, 4)}`;
@@ -37,18 +38,20 @@ export function shortPeriodWords(period: string): string {
         : longMonth(period);
 }
 
-/** A moment in the reader's own time: `12 Nov 2026, 14:02`. */
-export const moment = (iso: string): string =>
-    new Intl.DateTimeFormat('en-GB', {
-        day: 'numeric',
-        month: 'short',
-        year: 'numeric',
-        hour: '2-digit',
-        minute: '2-digit',
-    }).format(new Date(iso));
+/** Any period where there is little room: `Aug 2026`, `week 34 of 2026`. */
+export const periodLabel = (period: string): string =>
+    period.startsWith('FY') || period.includes('W') ? periodWords(period) : shortMonthAndYear(period);
 
+const moments = new Intl.DateTimeFormat('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+});
+/** A moment in the reader's own time: `12 Nov 2026, 14:02`. */
+export const moment = (iso: string): string => moments.format(new Date(iso));
+
+const days = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
 /** A day: `12 November`. */
-export const dayAndMonth = (day: string): string =>
-    new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' }).format(
-        new Date(`${day}T00:00:00Z`),
-    );
+export const dayAndMonth = (day: string): string => days.format(new Date(`${day}T00:00:00Z`));

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
+import { useSending } from '@/composables/useSending';
 import { useQueryClient } from '@tanstack/vue-query';
-import { onMounted, reactive, ref, useId, useTemplateRef } from 'vue';
+import { onMounted, reactive, useId, useTemplateRef } from 'vue';
 
 /** Agrees an action, or follows one up. */
 const props = defineProps<{ measured: number; period: string; action?: Schemas['Action'] }>();
@@ -19,17 +20,12 @@ const draft = reactive({
     state: props.action?.state ?? 'open',
     outcome: props.action?.outcome ?? '',
 });
-const errors = ref<Record<string, string>>({});
-const trouble = ref('');
-const busy = ref(false);
+const { busy, message, trouble, send } = useSending();
 const STATES = { open: 'open', done: 'done', dropped: 'dropped' } as const;
 
 async function save(): Promise<void> {
-    busy.value = true;
-    errors.value = {};
-    trouble.value = '';
     const body = { ...draft, version: props.action?.version ?? 0 };
-    try {
+    const sent = await send(async () => {
         await read(
             props.action === undefined
                 ? api.POST('/api/measured/{measured}/actions/{period}', {
@@ -41,17 +37,9 @@ async function save(): Promise<void> {
         await Promise.all(
             ['kpi-page', 'exceptions', 'scorecard'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
         );
+    });
+    if (sent) {
         emit('done');
-    } catch (reason) {
-        if (!(reason instanceof ApiError)) {
-            throw reason;
-        }
-        errors.value = Object.fromEntries(
-            Object.entries(reason.fields).map(([pointer, words]) => [pointer.replace('/', ''), words]),
-        );
-        trouble.value = Object.keys(errors.value).length > 0 ? '' : `${reason.detail} What you typed is kept.`;
-    } finally {
-        busy.value = false;
     }
 }
 </script>
@@ -70,10 +58,10 @@ async function save(): Promise<void> {
                 v-model="draft.what"
                 rows="2"
                 class="field mt-1 block w-full"
-                :aria-invalid="'what' in errors"
+                :aria-invalid="message('/what') !== undefined"
                 :aria-describedby="`${id}-what-error`"
             />
-            <span :id="`${id}-what-error`" class="error">{{ errors.what }}</span>
+            <span :id="`${id}-what-error`" class="error">{{ message('/what') }}</span>
         </label>
         <label :for="`${id}-who`"
             >Who
@@ -82,10 +70,10 @@ async function save(): Promise<void> {
                 v-model="draft.who"
                 class="field mt-1 block w-full"
                 autocomplete="off"
-                :aria-invalid="'who' in errors"
+                :aria-invalid="message('/who') !== undefined"
                 :aria-describedby="`${id}-who-error`"
             />
-            <span :id="`${id}-who-error`" class="error">{{ errors.who }}</span>
+            <span :id="`${id}-who-error`" class="error">{{ message('/who') }}</span>
         </label>
         <label :for="`${id}-due`"
             >By when
@@ -94,10 +82,10 @@ async function save(): Promise<void> {
                 v-model="draft.due"
                 type="date"
                 class="field mt-1 block w-full"
-                :aria-invalid="'due' in errors"
+                :aria-invalid="message('/due') !== undefined"
                 :aria-describedby="`${id}-due-error`"
             />
-            <span :id="`${id}-due-error`" class="error">{{ errors.due }}</span>
+            <span :id="`${id}-due-error`" class="error">{{ message('/due') }}</span>
         </label>
         <template v-if="action">
             <fieldset class="flex gap-4 md:col-span-2">
@@ -120,10 +108,10 @@ async function save(): Promise<void> {
                     v-model="draft.outcome"
                     rows="2"
                     class="field mt-1 block w-full"
-                    :aria-invalid="'outcome' in errors"
+                    :aria-invalid="message('/outcome') !== undefined"
                     :aria-describedby="`${id}-outcome-error`"
                 />
-                <span :id="`${id}-outcome-error`" class="error">{{ errors.outcome }}</span>
+                <span :id="`${id}-outcome-error`" class="error">{{ message('/outcome') }}</span>
             </label>
         </template>
         <div class="flex items-center gap-3 md:col-span-2">

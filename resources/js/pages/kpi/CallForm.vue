@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
+import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
 import { useQueryClient } from '@tanstack/vue-query';
-import { ref, useId } from 'vue';
+import { computed, ref, useId } from 'vue';
 
 /** A person's call over the computed status of the month or of the year to date, with its reason. */
 const props = defineProps<{ page: Schemas['KpiPage'] }>();
@@ -16,13 +17,11 @@ const COLOURS = { green: 'on course', amber: 'drifting', red: 'off course' } as 
 const span = ref<'month' | 'yearToDate'>('month');
 const status = ref<keyof typeof COLOURS>(props.page.month.status === 'green' ? 'amber' : 'green');
 const reason = ref(props.page.month.call ?? '');
-const error = ref('');
-const busy = ref(false);
+const { busy, message, trouble, send } = useSending();
+const error = computed(() => message('/reason') ?? message('/status') ?? trouble.value);
 
-async function send(as: keyof typeof COLOURS | 'none'): Promise<void> {
-    busy.value = true;
-    error.value = '';
-    try {
+async function call(as: keyof typeof COLOURS | 'none'): Promise<void> {
+    const sent = await send(async () => {
         await read(
             api.PUT('/api/measured/{measured}/call', {
                 params: { path: { measured: props.page.id }, query: { period: period.value, span: span.value } },
@@ -34,14 +33,9 @@ async function send(as: keyof typeof COLOURS | 'none'): Promise<void> {
                 queries.invalidateQueries({ queryKey: [key] }),
             ),
         );
+    });
+    if (sent) {
         emit('done');
-    } catch (problem) {
-        if (!(problem instanceof ApiError)) {
-            throw problem;
-        }
-        error.value = Object.values(problem.fields)[0] ?? `${problem.detail} What you typed is kept.`;
-    } finally {
-        busy.value = false;
     }
 }
 </script>
@@ -49,7 +43,7 @@ async function send(as: keyof typeof COLOURS | 'none'): Promise<void> {
 <template>
     <form
         class="max-w-[680px] rounded-[3px] border border-rule bg-sheet p-4 text-[14.5px]"
-        @submit.prevent="send(status)"
+        @submit.prevent="call(status)"
     >
         <p class="mb-2 text-ink-soft">
             The computed status stays visible beside it; roll-ups use the call, and it lapses when the figure changes.
@@ -89,7 +83,7 @@ async function send(as: keyof typeof COLOURS | 'none'): Promise<void> {
                 type="button"
                 class="button button-quiet"
                 :disabled="busy"
-                @click="send('none')"
+                @click="call('none')"
             >
                 Take the call back
             </button>

@@ -2,10 +2,11 @@
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
+import NoteList from '@/components/NoteList.vue';
 import StateNote from '@/components/StateNote.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { dayAndMonth, longMonth, periodWords, shortMonthAndYear } from '@/composables/usePeriods';
+import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
@@ -143,16 +144,8 @@ const POLARITIES = {
     none: 'Only tracked',
 } as const;
 
-/** Everything that was said and done about it, the newest first. */
-const log = computed(() =>
-    (data.value?.notes ?? []).map((note) => ({
-        ...note,
-        when:
-            note.period.startsWith('FY') || note.period.includes('W')
-                ? periodWords(note.period)
-                : shortMonthAndYear(note.period),
-    })),
-);
+const FIRST_NOTES = 4;
+const log = computed(() => data.value?.notes ?? []);
 const allNotes = ref(false);
 const agreeing = ref(false);
 const calling = ref(false);
@@ -356,27 +349,9 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
                         class="border-t border-rule-soft py-2"
                     />
                 </div>
-                <dl v-if="log.length > 0" class="mt-3 max-w-[70em]">
-                    <div
-                        v-for="note in allNotes ? log : log.slice(0, 4)"
-                        :key="note.period"
-                        class="flex gap-4 py-[3px]"
-                    >
-                        <dt class="w-[84px] shrink-0 text-ink-faint">{{ note.when }}</dt>
-                        <dd>
-                            {{ note.text }}{{ ' ' }}
-                            <template v-if="note.outlook"
-                                ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}{{ ' ' }}</template
-                            >
-                            <template v-if="note.doing"
-                                ><span class="text-ink-soft">Being done:</span> {{ note.doing }}{{ ' ' }}</template
-                            >
-                            <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
-                        </dd>
-                    </div>
-                </dl>
+                <NoteList v-if="log.length > 0" class="mt-3" :notes="allNotes ? log : log.slice(0, FIRST_NOTES)" />
                 <button
-                    v-if="log.length > 4"
+                    v-if="log.length > FIRST_NOTES"
                     type="button"
                     class="quiet-link mt-1 text-[13.5px] text-ink-soft"
                     @click="allNotes = !allNotes"

@@ -4,7 +4,7 @@ import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { monthAndYear, periodWords, shortMonthAndYear } from '@/composables/usePeriods';
+import { monthAndYear, periodLabel } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
@@ -43,8 +43,6 @@ const WORDS: Record<string, string> = {
     'not-judged': 'Not judged',
     'no-data': 'No reading',
 };
-const when = (key: string): string =>
-    key.startsWith('FY') || key.includes('W') ? periodWords(key) : shortMonthAndYear(key);
 const notes = computed(() => {
     const all = data.value?.notes ?? [];
     const own = all.filter(
@@ -128,7 +126,7 @@ const notes = computed(() => {
             </ul>
             <dl class="mt-3">
                 <div v-for="note in notes" :key="note.period" class="border-t border-rule-soft py-2">
-                    <dt class="inline text-ink-faint">{{ when(note.period) }}{{ ' ' }}</dt>
+                    <dt class="inline text-ink-faint">{{ periodLabel(note.period) }}{{ ' ' }}</dt>
                     <dd class="inline">{{ note.text }}</dd>
                 </div>
             </dl>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import Knot from '@/components/Knot.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { counted, useNumbers } from '@/composables/useNumbers';
 import { longMonth, moment, monthAndYear, shortPeriodWords } from '@/composables/usePeriods';
+import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
@@ -36,32 +37,23 @@ const LISTS = [
     ['unusual', 'Is that right?', 'Nothing looks unusual.'],
 ] as const;
 
-const busy = ref(false);
+const { busy, problem, said, send } = useSending();
 const reopening = ref(false);
 const reason = ref('');
-const problem = ref('');
 watch([unit, period], () => {
     reopening.value = false;
-    problem.value = '';
+    problem.value = null;
 });
 
-async function act(request: Promise<Schemas['ClosingPage']>): Promise<void> {
-    busy.value = true;
-    problem.value = '';
-    try {
+const act = (request: Promise<Schemas['ClosingPage']>) =>
+    send(async () => {
         queries.setQueryData(['closing', unit.value.code, period.value], await request);
         reopening.value = false;
         reason.value = '';
         await queries.invalidateQueries({
             predicate: ({ queryKey }) => queryKey[0] !== 'closing' && queryKey[0] !== 'register',
         });
-    } catch (failure) {
-        problem.value =
-            failure instanceof ApiError ? (Object.values(failure.fields)[0] ?? failure.detail) : String(failure);
-    } finally {
-        busy.value = false;
-    }
-}
+    });
 
 const params = computed(() => ({ path: { unit: unit.value.code }, query: { period: period.value } }));
 const close = () => act(read(api.PUT('/api/units/{unit}/closing', { params: params.value })));
@@ -137,13 +129,13 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
                 class="field w-full"
                 maxlength="1000"
                 autocomplete="off"
-                :aria-invalid="problem !== ''"
+                :aria-invalid="said !== ''"
             />
         </label>
         <button type="submit" class="button" :disabled="busy">Reopen</button>
         <button type="button" class="button button-quiet" @click="reopening = false">Leave it closed</button>
     </form>
-    <p v-if="problem" class="error pt-2 text-[14.5px]" role="alert">{{ problem }}</p>
+    <p v-if="said" class="error pt-2 text-[14.5px]" role="alert">{{ said }}</p>
 
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />

@@ -3,6 +3,7 @@ import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
+import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
 import { useQueryClient } from '@tanstack/vue-query';
@@ -33,9 +34,8 @@ const only = computed(() => (typeof route.query['kpi'] === 'string' ? [route.que
 const chosen = ref<Set<number> | null>(null);
 
 const plan = ref<Schemas['TargetPlan'] | null>(null);
-const problem = ref<ApiError | null>(null);
+const { busy, problem, message, said, send } = useSending();
 const done = ref('');
-const busy = ref(false);
 
 async function preview(): Promise<void> {
     try {
@@ -99,8 +99,7 @@ async function apply(): Promise<void> {
                 : [{ measured: row.id, period: row.periods[at] ?? '', typed, was }];
         }),
     );
-    busy.value = true;
-    try {
+    await send(async () => {
         const { outcomes } = await read(
             api.PUT('/api/units/{unit}/cells', {
                 params: {
@@ -115,18 +114,13 @@ async function apply(): Promise<void> {
         done.value = `${saved} ${saved === 1 ? 'target is' : 'targets are'} set.${bad.length > 0 ? ` ${bad.length} are not: ${bad[0]?.reason}` : ''}`;
         await queries.invalidateQueries();
         await preview();
-    } catch (failure) {
-        problem.value = failure instanceof ApiError ? failure : null;
-    } finally {
-        busy.value = false;
-    }
+    });
 }
 
 const label = (key: string): string =>
     key.startsWith('FY') ? key.slice(-2) : key.includes('W') ? key.slice(5) : shortMonth(key);
 const months = computed(() => plan.value?.rows.find(({ periods }) => periods.length === 12)?.periods ?? []);
 const severalUnits = computed(() => new Set(plan.value?.rows.map((row) => row.unit)).size > 1);
-const message = (field: string): string | undefined => problem.value?.fields[field];
 </script>
 
 <template>
@@ -194,7 +188,7 @@ const message = (field: string): string | undefined => problem.value?.fields[fie
             />
         </label>
     </div>
-    <p v-if="problem" class="error pb-2" role="alert">{{ Object.values(problem.fields)[0] ?? problem.detail }}</p>
+    <p v-if="said" class="error pb-2" role="alert">{{ said }}</p>
     <StateNote v-if="plan === null && !problem" loading />
     <StateNote v-else-if="plan && plan.rows.length === 0" title="Nothing to plan here"
         >{{ unit.name }} has no KPI that takes targets.</StateNote

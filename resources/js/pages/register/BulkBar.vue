@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import { monthAndYear } from '@/composables/usePeriods';
+import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQueryClient } from '@tanstack/vue-query';
@@ -34,8 +35,7 @@ const field = ref<keyof typeof FIELDS>('owner');
 const value = ref('');
 const from = ref('');
 const month = ref(period.value);
-const busy = ref(false);
-const problem = ref('');
+const { busy, said, send } = useSending();
 
 const options = computed<[string, string][]>(() => {
     const page = props.register;
@@ -102,17 +102,12 @@ function body(): Input {
 }
 
 async function apply(): Promise<void> {
-    busy.value = true;
-    problem.value = '';
-    try {
+    const sent = await send(async () => {
         queries.setQueryData(['register'], await read(api.PATCH('/api/kpis', { body: body() })));
         await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
+    });
+    if (sent) {
         emit('done');
-    } catch (failure) {
-        problem.value =
-            failure instanceof ApiError ? (Object.values(failure.fields)[0] ?? failure.detail) : String(failure);
-    } finally {
-        busy.value = false;
     }
 }
 </script>
@@ -176,6 +171,6 @@ async function apply(): Promise<void> {
         </template>
         <button type="submit" class="button py-[4px]" :disabled="busy">Change them</button>
         <button type="button" class="quiet-link text-[14px] text-ink-soft" @click="emit('done')">Choose none</button>
-        <span v-if="problem" class="error" role="alert">{{ problem }}</span>
+        <span v-if="said" class="error" role="alert">{{ said }}</span>
     </form>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
@@ -29,21 +30,13 @@ const saved = computed(() => ({ themes: data.value?.themes ?? [], objectives: da
 const changed = computed(() => JSON.stringify(lists.value) !== JSON.stringify(saved.value));
 watch(saved, (now) => (lists.value = JSON.parse(JSON.stringify(now)) as typeof lists.value), { immediate: true });
 
-const problem = ref<ApiError | null>(null);
-const busy = ref(false);
+const { busy, problem, message, send } = useSending();
 
-async function save(): Promise<void> {
-    busy.value = true;
-    problem.value = null;
-    try {
+const save = () =>
+    send(async () => {
         queries.setQueryData(['register'], await read(api.PUT('/api/lists', { body: lists.value })));
         await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
-    } catch (failure) {
-        problem.value = failure instanceof ApiError ? failure : null;
-    } finally {
-        busy.value = false;
-    }
-}
+    });
 
 function move(list: Item[], at: number, by: number): void {
     const [item] = list.splice(at, 1);
@@ -52,7 +45,6 @@ function move(list: Item[], at: number, by: number): void {
     }
 }
 
-const message = (field: string): string | undefined => problem.value?.fields[field];
 onBeforeRouteLeave(() => !changed.value || window.confirm('The lists have changes that are not saved. Leave them?'));
 useEventListener(window, 'beforeunload', (event) => {
     if (changed.value) {

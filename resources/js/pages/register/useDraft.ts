@@ -1,4 +1,5 @@
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
+import { useSending } from '@/composables/useSending';
 import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref, type Ref } from 'vue';
 
@@ -112,8 +113,7 @@ export function useDraft(period: Ref<string>) {
     const queries = useQueryClient();
     const saved = ref<Definition>(blank('', period.value));
     const draft = ref<Definition>(blank('', period.value));
-    const problem = ref<ApiError | null>(null);
-    const busy = ref(false);
+    const { busy, problem, send } = useSending();
 
     const changed = computed(() => JSON.stringify(draft.value) !== JSON.stringify(saved.value));
 
@@ -142,29 +142,20 @@ export function useDraft(period: Ref<string>) {
 
     /** The definition as it was saved; null when it was refused, with the reasons in place. */
     async function save(code: string | null): Promise<Definition | null> {
-        busy.value = true;
-        problem.value = null;
         const query = { period: period.value };
         const { kind, polarity, rule } = draft.value;
         const body = { ...draft.value, rule: polarity === 'none' || kind === 'judged' ? null : rule };
-        try {
-            const definition = await read(
+        let definition: Definition | null = null;
+        await send(async () => {
+            definition = await read(
                 code === null
                     ? api.POST('/api/kpis', { params: { query }, body })
                     : api.PUT('/api/kpis/{kpi}', { params: { path: { kpi: code }, query }, body }),
             );
             start(definition);
             await queries.invalidateQueries();
-            return definition;
-        } catch (reason) {
-            if (!(reason instanceof ApiError)) {
-                throw reason;
-            }
-            problem.value = reason;
-            return null;
-        } finally {
-            busy.value = false;
-        }
+        });
+        return definition;
     }
 
     return { draft, saved, changed, problem, busy, faultyParts, start, error, save, putBack: () => start(saved.value) };

@@ -3,9 +3,10 @@ import { api, read, type Schemas } from '@/api/client';
 import ActionLine from '@/pages/kpi/ActionLine.vue';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
+import NoteList from '@/components/NoteList.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { periodWords, shortMonth, shortMonthAndYear } from '@/composables/usePeriods';
+import { shortMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
 import { computed } from 'vue';
@@ -40,8 +41,6 @@ const gathered = computed(() => GATHERED[(data.value?.accumulation ?? 'sum') as 
 const notes = computed(() =>
     (data.value?.notes ?? []).filter((note) => !/^\d{4}-\d\d$/.test(note.period) || note.period <= period.value),
 );
-const periodLabel = (key: string): string =>
-    key.startsWith('FY') || key.includes('W') ? periodWords(key) : shortMonthAndYear(key);
 
 /** Lines without a single figure are left out: a judged KPI has none, and many have no target or no last year. */
 const LINES = [
@@ -113,21 +112,7 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
                 <ActionLine v-for="action in data.actions" :key="action.id" :action="action" class="py-[2px]" />
             </section>
         </div>
-        <dl v-if="notes.length > 0" class="max-w-[76em]">
-            <div v-for="note in notes" :key="note.period" class="flex gap-4 py-0.5">
-                <dt class="w-[76px] shrink-0 text-ink-faint">{{ periodLabel(note.period) }}</dt>
-                <dd>
-                    {{ note.text }}{{ ' ' }}
-                    <template v-if="note.outlook"
-                        ><span class="text-ink-soft">Outlook:</span> {{ note.outlook }}{{ ' ' }}</template
-                    >
-                    <template v-if="note.doing"
-                        ><span class="text-ink-soft">Being done:</span> {{ note.doing }}{{ ' ' }}</template
-                    >
-                    <span v-if="note.author" class="text-ink-faint">{{ note.author }}</span>
-                </dd>
-            </div>
-        </dl>
+        <NoteList v-if="notes.length > 0" :notes="notes" />
         <p v-else class="text-[14px] text-ink-faint">No notes in the last two years.</p>
         <p class="text-[14px]">
             <KpiLink class="quiet-link mr-5 text-brass" :code="row.code" :unit="row.unit">The page of this KPI</KpiLink>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ApiError } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import Wordmark from '@/components/Wordmark.vue';
+import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { ref, useTemplateRef } from 'vue';
 
@@ -9,20 +9,12 @@ const { session, signIn } = useSession();
 
 const email = ref('');
 const password = ref('');
-const busy = ref(false);
-const problem = ref<ApiError | null>(null);
+const { busy, problem, message, send } = useSending();
 const secret = useTemplateRef<HTMLInputElement>('secret');
 
 async function submit(): Promise<void> {
-    busy.value = true;
-    problem.value = null;
-    try {
-        await signIn(email.value, password.value);
-    } catch (error) {
-        problem.value = error instanceof ApiError ? error : null;
+    if (!(await send(() => signIn(email.value, password.value)))) {
         secret.value?.select();
-    } finally {
-        busy.value = false;
     }
 }
 
@@ -31,8 +23,6 @@ function use(account: { email: string; password: string }): Promise<void> {
     password.value = account.password;
     return submit();
 }
-
-const message = (field: string): string => problem.value?.fields[field] ?? '';
 </script>
 
 <template>
