@@ -1,0 +1,128 @@
+import { formatBlock, frame, parseBlock, transpose } from '@/components/grid/clipboard';
+import { useDrafts } from '@/components/grid/useDrafts';
+import { useSelection, type Place } from '@/components/grid/useSelection';
+import { expect, test } from '@playwright/test';
+import { ref } from 'vue';
+
+/* What a person does in the entry grid, without the grid. */
+
+test.describe('a block from the clipboard', () => {
+    for (const [name, text, block] of [
+        ['cells and rows', '1\t2\n3\t4', [['1', '2'], ['3', '4']]], // prettier-ignore
+        ['a last line break that spreadsheets add', '1\t2\r\n', [['1', '2']]],
+        ['an empty cell at an end', '1\t\n\t4', [['1', ''], ['', '4']]], // prettier-ignore
+        ['rows of several lengths', '1\n2\t3', [['1', ''], ['2', '3']]], // prettier-ignore
+        ['a line break and quotes inside of a cell', '"a\nb ""c"""\t2', [['a\nb "c"', '2']]],
+        ['a quote that is not the first sign', '5" pipe\t2', [['5" pipe', '2']]],
+        ['nothing', '', [['']]],
+    ] as [string, string, string[][]][]) {
+        test(`is read with ${name}`, () => expect(parseBlock(text)).toEqual(block));
+    }
+
+    test('comes back as it went, whatever is in it', () => {
+        const signs = ['1', '-2.5', 'a', '"', '\t', '\n', ' ', '£'];
+        let seed = 7;
+        const next = (most: number): number => (seed = (seed * 48271) % 2147483647) % most;
+        for (let time = 0; time < 200; time++) {
+            const cell = (): string => Array.from({ length: next(5) }, () => signs[next(signs.length)]).join('');
+            const block = Array.from({ length: 1 + next(4) }, () => ['x', cell(), cell()]);
+            expect(parseBlock(formatBlock(block))).toEqual(block.map((row) => row.map(unfooled)));
+        }
+    });
+    /** What a spreadsheet would take for a formula goes out as text. */
+    const unfooled = (cell: string): string =>
+        /^-(?![\d.,]+$)/.test(cell) && !/["\t\n]/.test(cell) ? `'${cell}` : cell;
+
+    for (const [cell, out] of [
+        ['=1+1', "'=1+1"],
+        ['@home', "'@home"],
+        ['-5', '-5'],
+        ['-1,250.5', '-1,250.5'],
+        ['-now', "'-now"],
+    ] as [string, string][]) {
+        test(`hands ${cell} out as ${out}`, () => expect(formatBlock([[cell]])).toBe(out));
+    }
+
+    for (const [name, text, found] of [
+        ['figures alone', '1\t2\n3\t4', { rows: 0, columns: 0, months: 'unknown' }],
+        ['months above', 'Apr\tMay 2026\n1\t2', { rows: 1, columns: 0, months: 'across' }],
+        [
+            'months above and names before',
+            'KPI\t2026-04\t2026-05\nLeakage\t1\t2',
+            { rows: 1, columns: 1, months: 'across' },
+        ],
+        ['months before', '04/2026\t1\n05/2026\t2', { rows: 0, columns: 1, months: 'down' }],
+        ['names before', 'Leakage\t1\nBursts\t2', { rows: 0, columns: 1, months: 'unknown' }],
+        ['one figure', '1', { rows: 0, columns: 0, months: 'unknown' }],
+    ] as [string, string, ReturnType<typeof frame>][]) {
+        test(`knows ${name}`, () => expect(frame(parseBlock(text))).toEqual(found));
+    }
+
+    test('is turned', () => expect(transpose([['1', '2', '3'], ['4', '5', '6']])).toEqual([['1', '4'], ['2', '5'], ['3', '6']])); // prettier-ignore
+});
+
+test.describe('what is typed and not saved yet', () => {
+    test('is undone and done again in whole steps', () => {
+        const saved = new Map([['a', '1'], ['b', '2']]); // prettier-ignore
+        const edits = useDrafts((key) => saved.get(key) ?? '');
+        expect(edits.apply('Paste', [['a', '10'], ['b', '2'], ['c', '3']])).toEqual(['a', 'c']); // prettier-ignore
+        edits.apply('Type', [['a', '11']]);
+        expect([edits.shown('a'), edits.shown('b'), edits.shown('c')]).toEqual(['11', '2', '3']);
+
+        expect(edits.undo()?.name).toBe('Type');
+        expect(edits.undo()?.name).toBe('Paste');
+        expect(edits.drafts.size).toBe(0);
+        expect(edits.undo()).toBeNull();
+        edits.redo();
+        expect(edits.shown('a')).toBe('10');
+        expect(edits.undone.value?.name).toBe('Type');
+
+        edits.apply('Clear', [['a', '']]);
+        expect(edits.redo()).toBeNull();
+    });
+
+    test('remembers what stood there when it was typed, not what stands there now', () => {
+        let stands = '1';
+        const edits = useDrafts(() => stands);
+        edits.apply('Type', [['a', '5']]);
+        stands = '2';
+        edits.apply('Type', [['a', '6']]);
+        expect(edits.drafts.get('a')?.was).toBe('1');
+        edits.apply('Type', [['a', '1']]);
+        expect(edits.drafts.has('a')).toBe(true);
+    });
+});
+
+test.describe('a selection', () => {
+    const key = (name: string, held: Partial<KeyboardEvent> = {}) =>
+        ({ key: name, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, preventDefault: () => undefined, ...held }) as KeyboardEvent; // prettier-ignore
+    const edge = (from: Place, down: number, right: number): Place => ({ row: from.row + down * 9, column: from.column + right * 9 }); // prettier-ignore
+
+    for (const [name, keys, active, size] of [
+        ['goes by arrows and stops at the ends', [key('ArrowUp'), key('ArrowRight'), key('ArrowDown')], [1, 1], 1],
+        ['reaches by Shift', [key('ArrowDown', { shiftKey: true }), key('ArrowRight', { shiftKey: true })], [1, 1], 4],
+        ['jumps by Ctrl', [key('ArrowDown', { ctrlKey: true })], [4, 0], 1],
+        ['takes the row by Shift and End', [key('End', { shiftKey: true })], [0, 2], 3],
+        ['goes on in the next row by Tab', [key('End'), key('Tab')], [1, 0], 1],
+        ['comes back by Shift and Tab', [key('ArrowDown'), key('Tab', { shiftKey: true })], [0, 2], 1],
+        ['goes down by Enter', [key('Enter'), key('Enter'), key('Enter', { shiftKey: true })], [1, 0], 1],
+        ['goes by pages', [key('PageDown'), key('PageDown'), key('PageUp')], [2, 0], 1],
+        ['takes all', [key('a', { ctrlKey: true })], [4, 2], 15],
+    ] as [string, KeyboardEvent[], [number, number], number][]) {
+        test(name, () => {
+            const selection = useSelection(ref(5), ref(3));
+            keys.forEach((each) => expect(selection.onKey(each, 2, edge)).toBe(true));
+            expect([selection.active.row, selection.active.column]).toEqual(active);
+            expect(selection.size.value).toBe(size);
+            expect([...selection.places()]).toHaveLength(size);
+        });
+    }
+
+    test('lets the focus out at its ends, and other keys through', () => {
+        const selection = useSelection(ref(5), ref(3));
+        expect(selection.onKey(key('Tab', { shiftKey: true }), 2, edge)).toBe(false);
+        expect(selection.onKey(key('x'), 2, edge)).toBe(false);
+        selection.go(4, 2);
+        expect(selection.onKey(key('Tab'), 2, edge)).toBe(false);
+    });
+});

@@ -1,0 +1,58 @@
+import type { Schemas } from '@/api/client';
+import { arrange, type Filter, type Order } from '@/pages/scorecard/order';
+import { expect, test } from '@playwright/test';
+
+/* A scorecard in the order and with the rows that are asked for. */
+
+type Row = Schemas['ScorecardRow'];
+
+const row = (name: string, status: Row['status'], movement: Row['movement'], percent: string, adverse = true): Row =>
+    ({
+        name,
+        code: name.toUpperCase(),
+        status,
+        movement,
+        level: name < 'd' ? 'departmental' : 'operational',
+        theme: name === 'a' ? 'Mains' : null,
+        owner: name === 'c' ? 'Tom' : 'Asha',
+        variance: percent === '' ? null : { percent, effect: adverse ? 'adverse' : 'favourable' },
+    }) as unknown as Row;
+
+const ROWS = [
+    row('a', 'green', 'recovered', '-2', false),
+    row('b', 'red', 'none', '-12'),
+    row('c', 'amber', 'worse', '3'),
+    row('d', 'red', 'worse', '40'),
+    row('e', 'no-data', 'none', ''),
+    row('f', 'not-judged', 'better', '-50', false),
+];
+const ALL: Filter = { text: '', status: '', level: '', theme: '', owner: '' };
+const names = (order: Order, filter: Partial<Filter> = {}): string =>
+    arrange([{ name: 'g', rows: ROWS } as unknown as Schemas['ScorecardGroup']], order, { ...ALL, ...filter })
+        .flatMap(({ rows }) => rows.map(({ name }) => name))
+        .join('');
+
+for (const [order, found] of [
+    ['register', 'abcdef'],
+    ['seriousness', 'dbceaf'],
+    ['movement', 'dcafbe'],
+    ['variance', 'dbcafe'],
+] as [Order, string][]) {
+    test(`rows by ${order}`, () => expect(names(order)).toBe(found));
+}
+
+for (const [filter, found] of [
+    [{ status: 'red' }, 'bd'],
+    [{ text: 'C' }, 'c'],
+    [{ level: 'operational' }, 'def'],
+    [{ theme: 'Mains' }, 'a'],
+    [{ owner: 'Asha', status: 'red' }, 'bd'],
+    [{ text: 'nothing' }, ''],
+] as [Partial<Filter>, string][]) {
+    test(`rows with ${JSON.stringify(filter)}`, () => expect(names('register', filter)).toBe(found));
+}
+
+test('the groups themselves stay as they are', () => {
+    names('seriousness');
+    expect(ROWS.map(({ name }) => name).join('')).toBe('abcdef');
+});
