@@ -75,7 +75,7 @@ final readonly class ExceptionReader
     /**
      * @param  array<int, KpiLine>  $lines
      * @param  array<int, array{string, string, int, bool}>  $reasons
-     * @return array<int, BigDecimal> the points × the weight by KPI-unit, the most first; what ranks the same stays in register order
+     * @return array<int, BigDecimal> the points × the weight by KPI-unit, the most first; what ranks the same in the order in which it was defined
      */
     private function ranked(array $lines, array $reasons): array
     {
@@ -85,7 +85,11 @@ final readonly class ExceptionReader
                 $ranked[$id] = $kpi->weight->multipliedBy($reasons[$id][2]);
             }
         }
-        uasort($ranked, fn (BigDecimal $one, BigDecimal $other): int => $other->compareTo($one));
+        uksort($ranked, function (int $one, int $other) use ($ranked, $lines): int {
+            $points = $ranked[$other]->compareTo($ranked[$one]);
+
+            return $points === 0 ? [$lines[$one]->kpiId, $one] <=> [$lines[$other]->kpiId, $other] : $points;
+        });
 
         return $ranked;
     }

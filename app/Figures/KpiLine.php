@@ -14,6 +14,7 @@ final readonly class KpiLine
     /** @param  int|null  $dueDay  day of the month after a period by which its reading is due */
     public function __construct(
         public int $id,
+        public int $kpiId,
         public int $unitId,
         public string $code,
         public string $name,

@@ -83,6 +83,7 @@ final readonly class KpiStore
     {
         return array_map(fn (stdClass $row): KpiLine => new KpiLine(
             $row->id,
+            $row->kpi_id,
             $row->unit_id,
             $row->code,
             $row->name,
@@ -95,7 +96,7 @@ final readonly class KpiStore
             $row->owner_email,
             $row->due_day,
         ), array_values($this->database->select(
-            'SELECT kpi_unit.id, kpi_unit.unit_id, kpi_unit.weight, kpi_unit.owner_id, kpis.code, kpis.name, kpis.measure, kpis.level, kpis.due_day,
+            'SELECT kpi_unit.id, kpi_unit.kpi_id, kpi_unit.unit_id, kpi_unit.weight, kpi_unit.owner_id, kpis.code, kpis.name, kpis.measure, kpis.level, kpis.due_day,
                  themes.name AS theme, users.name AS owner, users.email AS owner_email
              FROM kpi_unit JOIN kpis ON kpis.id = kpi_unit.kpi_id
              LEFT JOIN themes ON themes.id = kpis.theme_id LEFT JOIN users ON users.id = kpi_unit.owner_id

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 use App\Export\DatabaseWorkbook;
 use App\Figures\ExceptionReader;
+use App\Figures\MatrixReader;
 use App\Figures\ScorecardReader;
+use App\Http\Resources\MatrixLine;
 use App\Models\Unit;
 use App\Models\User;
 use Illuminate\Support\Facades\DB;
@@ -30,6 +32,7 @@ it('shows on every screen what the assess command says of the same workbook', fu
     $workbook = app(DatabaseWorkbook::class)->read();
     $chosen = Period::parse($month);
     $units = Unit::all()->whereNotIn('parent_id', Unit::query()->whereNull('parent_id')->pluck('id'));
+    $root = $units->firstWhere('parent_id', null);
     $compared = 0;
     foreach (Span::cases() as $span) {
         $said = json_decode(implode('', [...(new AssessmentWriter($workbook, $chosen, $span))->json()]), true);
@@ -48,11 +51,14 @@ it('shows on every screen what the assess command says of the same workbook', fu
                 }
             }
         }
-        $listed = array_map(fn ($item): array => ["{$item->code} {$item->unit}", $item->points, array_column($item->reasons, 'code')], app(ExceptionReader::class)->page($units->firstWhere('parent_id', null), $chosen, $span, $analyst)->items);
+        $listed = array_map(fn ($item): array => ["{$item->code} {$item->unit}", $item->points, array_column($item->reasons, 'code')], app(ExceptionReader::class)->page($root, $chosen, $span, $analyst)->items);
         $expected = array_map(fn (array $each): array => ["{$each['kpi']} {$each['unit']}", (string) $each['points'], array_column($each['reasons'], 'code')], $said['exceptions']);
-        sort($listed);
-        sort($expected);
         expect($listed)->toBe($expected);
+
+        $rolledUp = collect($said['rollUps'])->where('span', $span->value)->pluck('status', 'unit');
+        $matrix = app(MatrixReader::class)->page($root, $chosen, $span, 'units-months', '', 12, $analyst);
+        $latest = array_map(fn (MatrixLine $row, array $cells): array => [$row->key, $cells[11]->status], $matrix->rows, $matrix->cells);
+        expect($matrix->columns[11]->status)->toBe($rolledUp[$root->code])->and($latest)->toBe(array_map(fn (array $row): array => [$row[0], $rolledUp[$row[0]]], $latest));
     }
     expect($compared)->toBe(4 * count($assessed));
 })->with(['2026-04', '2026-07', '2026-08']);
