@@ -109,6 +109,7 @@ final readonly class ScorecardReader
         return new ScorecardPage(
             $chosen->key(),
             $span->value,
+            $expanded,
             $rollUps[$unit->id]->status->value,
             CountsResource::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),

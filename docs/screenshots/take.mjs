@@ -13,21 +13,34 @@ const browser = await chromium.launch({
     ],
 });
 
-async function take(name, { account, path, width = 1280, height = 800, theme = 'light', before }) {
-    const page = await browser.newPage({ viewport: { width, height }, colorScheme: theme, locale: 'en-GB' });
-    await page.goto(base);
-    if (account !== undefined) {
+/** Each account signs in once, as a person would: many times in a minute, and the server refuses. */
+const signedIn = new Map();
+async function cookiesOf(account) {
+    if (!signedIn.has(account)) {
+        const page = await browser.newPage();
+        await page.goto(base);
         await page.getByLabel('E-mail address').fill(`${account}@ostermere.example`);
         await page.getByLabel('Password').fill('ostermere');
         await page.getByRole('button', { name: 'Sign in', exact: true }).click();
         await page.getByRole('navigation', { name: 'Working order' }).waitFor();
-        await page.goto(base + path);
+        signedIn.set(account, await page.context().cookies());
+        await page.close();
     }
+    return signedIn.get(account);
+}
+
+async function take(name, { account, path = '', width = 1280, height = 800, theme = 'light', before }) {
+    const context = await browser.newContext({ viewport: { width, height }, colorScheme: theme, locale: 'en-GB' });
+    if (account !== undefined) {
+        await context.addCookies(await cookiesOf(account));
+    }
+    const page = await context.newPage();
+    await page.goto(base + path);
     await page.waitForLoadState('networkidle');
     await before?.(page);
     await page.waitForTimeout(500);
     await page.screenshot({ path: fileURLToPath(new URL(`${name}.png`, import.meta.url)) });
-    await page.close();
+    await context.close();
 }
 
 const network = 'unit=NET&period=2026-08';

@@ -308,4 +308,7 @@ test('a data owner sees what is theirs, and a head their units', async ({ page }
     await expect(page.getByRole('option', { name: /Sewer blockages/ })).toHaveCount(0);
     await page.goto('/scorecard?unit=WST&period=2026-08');
     await expect(page.getByRole('heading', { level: 1, name: /Network/ })).toBeVisible();
+    // The top of what they see is still a department: its rows are grouped by theme.
+    await expect(page.getByRole('combobox', { name: /^Group/ })).toContainText('by theme');
+    await expect(page.getByRole('combobox', { name: /^Group/ })).not.toContainText('by department');
 });

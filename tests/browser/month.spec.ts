@@ -8,10 +8,12 @@ test.beforeEach(({ page }) => expectQuietConsole(page));
 test('refuses a wrong password beside the field, and takes a right one', async ({ page }) => {
     await page.goto('/scorecard?unit=NET');
     await expectAccessible(page);
+    await expect(page.locator('[aria-invalid=true]')).toHaveCount(0);
     await page.getByLabel('E-mail address').fill('analyst@ostermere.example');
     await page.getByLabel('Password').fill('guess');
     await page.keyboard.press('Enter');
     await expect(page.getByText('do not belong together')).toBeVisible();
+    await expect(page.locator('[aria-invalid=true]')).toHaveCount(1);
     await expect(page.getByLabel('E-mail address')).toHaveValue('analyst@ostermere.example');
     await page.getByLabel('Password').fill('ostermere');
     await page.keyboard.press('Enter');

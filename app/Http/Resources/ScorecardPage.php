@@ -16,6 +16,7 @@ final readonly class ScorecardPage
     public function __construct(
         #[OA\Property(description: 'a month, 2026-08')] public string $period,
         #[OA\Property(enum: ['month', 'quarter', 'yearToDate', 'rolling12'])] public string $span,
+        #[OA\Property(description: 'the whole organisation, which shows the rows of its departments as well')] public bool $isWhole,
         #[OA\Property(ref: StatusSchema::REF, description: 'the roll-up of the unit')] public string $status,
         #[OA\Property(description: 'over the rows shown')] public CountsResource $counts,
         #[OA\Property] public Moved $moved,

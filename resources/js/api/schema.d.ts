@@ -1767,6 +1767,8 @@ export interface components {
             period: string;
             /** @enum {string} */
             span: "month" | "quarter" | "yearToDate" | "rolling12";
+            /** @description the whole organisation, which shows the rows of its departments as well */
+            isWhole: boolean;
             /** @description the roll-up of the unit */
             status: components["schemas"]["Status"];
             /** @description over the rows shown */

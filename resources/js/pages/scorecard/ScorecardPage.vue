@@ -85,7 +85,7 @@ const owners = computed(() => found(({ owner }) => owner));
 const levels = computed(() => found(({ level }) => level));
 
 /** The headline figures of an organisation: those of its own unit. */
-const headline = computed(() => (unit.value.parent === null && group.value === '' ? data.value?.groups[0] : undefined));
+const headline = computed(() => (data.value?.isWhole && group.value === '' ? data.value.groups[0] : undefined));
 const tooMany = computed(() => (headline.value?.rows.length ?? 0) > HEADLINES);
 const groups = computed(() => {
     const shown = (data.value?.groups ?? []).map((each) =>
@@ -147,8 +147,8 @@ const print = (): void => {
                     :value="group"
                     @change="setGroup(($event.target as HTMLSelectElement).value)"
                 >
-                    <option value="">{{ unit.parent === null ? 'by department' : 'by theme' }}</option>
-                    <option v-if="unit.parent === null" value="theme">by theme</option>
+                    <option value="">{{ data.isWhole ? 'by department' : 'by theme' }}</option>
+                    <option v-if="data.isWhole" value="theme">by theme</option>
                     <option value="level">by level</option>
                     <option value="none">not at all</option>
                 </select>

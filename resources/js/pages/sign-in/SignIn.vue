@@ -58,7 +58,7 @@ function use(account: { email: string; password: string }): Promise<void> {
                             autocomplete="username"
                             autofocus
                             class="field w-full"
-                            :aria-invalid="message('/email') !== ''"
+                            :aria-invalid="message('/email') !== undefined"
                             aria-describedby="email-error"
                         />
                         <span id="email-error" class="error">{{ message('/email') }}</span>
@@ -71,7 +71,7 @@ function use(account: { email: string; password: string }): Promise<void> {
                             type="password"
                             autocomplete="current-password"
                             class="field w-full"
-                            :aria-invalid="message('/password') !== ''"
+                            :aria-invalid="message('/password') !== undefined"
                             aria-describedby="password-error"
                         />
                         <span id="password-error" class="error" role="alert">{{ message('/password') }}</span>
