@@ -29,7 +29,7 @@ const { figure, unitOf } = useNumbers();
 
 <template>
     <tr
-        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_minmax(76px,auto)_28px] max-md:gap-x-1.5 [&>td]:max-md:content-center [&>td]:max-md:py-1 [&>td]:max-md:min-h-[43px] [&>td]:md:h-[43px] [&>td]:border-t [&>td]:border-rule-soft [&>td]:align-middle"
+        class="cursor-pointer text-right max-md:grid max-md:grid-cols-[34px_minmax(0,1fr)_auto_minmax(76px,auto)_28px] max-md:gap-x-1.5 [&>td]:max-md:content-center [&>td]:max-md:py-1 [&>td]:max-md:min-h-[43px] [&>td]:md:h-[43px] border-rule-soft max-md:border-t [&>td]:border-rule-soft [&>td]:md:border-t [&>td]:align-middle"
         :class="opened ? 'bg-sheet' : 'hover:bg-sheet'"
         @click="$emit('toggle')"
     >
