@@ -12,6 +12,7 @@ use App\Http\Resources\KpiPage;
 use App\Http\Resources\NoteResource;
 use App\Http\Resources\ProjectionResource;
 use App\Http\Resources\RuleLine;
+use App\Http\Resources\StandingResource;
 use App\Http\Resources\TrendLine;
 use App\Models\KpiUnit;
 use App\Models\User;
@@ -73,6 +74,8 @@ final readonly class KpiPageReader
         $streak = $this->scorecard->streak($kpi->measurement, $chosen);
         $headline = fn (Span $each): Headline => Headline::of($kpi, $each, $assessed[$each->value], $each === Span::Month ? $streak : null);
         $row = $this->about($measured->id);
+        $places = $this->related->assessed($related['places'], $facts, $chosen, $span);
+        $standing = $this->related->standing($kpi, [$kpi->id => $assessed[$span->value]] + $places, $facts);
 
         return new KpiPage(
             $kpi->id,
@@ -104,8 +107,9 @@ final readonly class KpiPageReader
             array_values(array_map(fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
             $this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [],
             $this->rules($kpi),
-            $this->related->lines($related['drivers'], $facts, $chosen, $span, $kpi),
-            $this->related->lines($related['places'], $facts, $chosen, $span),
+            $this->related->lines($this->related->assessed($related['drivers'], $facts, $chosen, $span), $facts, $chosen, $kpi),
+            $this->related->lines($places, $facts, $chosen, among: $standing),
+            $standing === null ? null : StandingResource::of($standing),
         );
     }
 

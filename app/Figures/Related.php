@@ -11,10 +11,13 @@ use App\Policies\Rights;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
+use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Compare\Correlation;
+use Kybernet\Core\Compare\Standing;
+use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Scorecard;
 
 /**
@@ -56,19 +59,65 @@ final readonly class Related
     /**
      * @param  list<int>  $kpiUnits
      * @param  array<int, KpiFacts>  $facts  by identity
+     * @return array<int, Assessment> by KPI-unit
+     */
+    public function assessed(array $kpiUnits, array $facts, Period $chosen, Span $span): array
+    {
+        $assessed = [];
+        foreach ($kpiUnits as $id) {
+            $assessed[$id] = $this->scorecard->assess($facts[$id]->measurement, $chosen, $span);
+        }
+
+        return $assessed;
+    }
+
+    /**
+     * @param  array<int, Assessment>  $assessed  by KPI-unit
+     * @param  array<int, KpiFacts>  $facts  by identity
      * @param  KpiFacts|null  $driven  what they drive
+     * @param  Standing|null  $among  how they rank
      * @return list<MeasuredLine>
      */
-    public function lines(array $kpiUnits, array $facts, Period $chosen, Span $span, ?KpiFacts $driven = null): array
+    public function lines(array $assessed, array $facts, Period $chosen, ?KpiFacts $driven = null, ?Standing $among = null): array
     {
-        return array_map(fn (int $id): MeasuredLine => MeasuredLine::of(
-            $facts[$id],
-            $this->organisation->unit($facts[$id]->unitId)->code,
-            $this->scorecard->assess($facts[$id]->measurement, $chosen, $span),
-            $this->scorecard->status($facts[$id]->measurement, $chosen, Span::Month),
-            $this->scorecard->timeline->latest($facts[$id]->measurement->definition->frequency, $chosen),
-            $driven === null ? null : $this->together($driven, $facts[$id], $chosen),
-        ), $kpiUnits);
+        $lines = [];
+        foreach ($assessed as $id => $each) {
+            $unit = $this->organisation->unit($facts[$id]->unitId)->code;
+            $lines[] = MeasuredLine::of(
+                $facts[$id],
+                $unit,
+                $each,
+                $this->scorecard->status($facts[$id]->measurement, $chosen, Span::Month),
+                $this->scorecard->timeline->latest($facts[$id]->measurement->definition->frequency, $chosen),
+                $driven === null ? null : $this->together($driven, $facts[$id], $chosen),
+                $among?->ranks[$unit] ?? null,
+            );
+        }
+
+        return $lines;
+    }
+
+    /**
+     * Where a unit lies among those of its kind. One that gathers the others is of another kind.
+     *
+     * @param  array<int, Assessment>  $assessed  of the same KPI by KPI-unit, its own among them
+     * @param  array<int, KpiFacts>  $facts  by identity
+     */
+    public function standing(KpiFacts $kpi, array $assessed, array $facts): ?Standing
+    {
+        if ($kpi->measurement->definition->kind === Kind::Judged) {
+            return null;
+        }
+        $own = $this->organisation->unit($kpi->unitId);
+        $spans = [];
+        foreach ($assessed as $id => $each) {
+            $unit = $this->organisation->unit($facts[$id]->unitId);
+            if ($unit->kind === $own->kind) {
+                $spans[$unit->code] = $each->figures;
+            }
+        }
+
+        return Standing::of($own->code, $spans, $kpi->measurement->definition->polarity);
     }
 
     /** How closely two KPIs of one frequency have moved together over the last periods. */

@@ -68,7 +68,7 @@ final readonly class RowReader
             ColourTexts::of($kpi->texts),
             WakePoint::upTo($kpi, $this->scorecard->timeline->latest($frequency, $chosen)),
             $this->scorecard->status($kpi->measurement, $chosen, Span::Month)->value,
-            $this->related->lines($drivers, $facts, $chosen, $span, $kpi),
+            $this->related->lines($this->related->assessed($drivers, $facts, $chosen, $span), $facts, $chosen, $kpi),
             array_values(array_filter($this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [], fn (ActionResource $action): bool => $action->state === 'open')),
         );
     }

@@ -78,6 +78,20 @@ it('lays out the page of a KPI', function () {
         ->and($page['notes'][0])->toMatchArray(['period' => '2026-08', 'author' => 'Tom Fairley']);
 });
 
+it('tells where a unit lies among those of its kind, as the database ranks them', function () {
+    $page = kpiPage($this, 'Z-LEAK', unit: 'Z-QUARREL-HILL');
+    $said = DB::selectOne("WITH peers AS (
+            SELECT units.code, actual, target FROM readings JOIN kpi_unit ON kpi_unit.id = kpi_unit_id JOIN kpis ON kpis.id = kpi_id JOIN units ON units.id = unit_id
+            LEFT JOIN targets USING (kpi_unit_id, period) WHERE kpis.code = 'Z-LEAK' AND units.kind = 'zone' AND period = '2026-08-01'
+        ) SELECT count(*) AS of, (SELECT rank FROM (SELECT code, rank() OVER (ORDER BY actual) AS rank FROM peers) AS ranked WHERE code = 'Z-QUARREL-HILL') AS rank,
+            percentile_cont(ARRAY[0.25, 0.5, 0.75]) WITHIN GROUP (ORDER BY actual) AS quartiles, count(*) FILTER (WHERE actual <= target) AS meeting, count(target) AS aiming FROM peers");
+
+    expect($page['standing'])->toMatchArray(['of' => $said->of, 'rank' => $said->rank, 'meeting' => $said->meeting, 'aiming' => $said->aiming])
+        ->and(array_map(floatval(...), [$page['standing']['low'], $page['standing']['median'], $page['standing']['high']]))->toEqual(array_map(floatval(...), explode(',', trim($said->quartiles, '{}'))))
+        ->and(array_column($page['places'], 'rank', 'unit')['Z-FENWICK'])->toBe(12)
+        ->and(kpiPage($this, 'LEAK')['standing'])->toBeNull();
+});
+
 it('tells how closely a driver has moved with a KPI', function () {
     $page = kpiPage($this, 'LEAK');
     $together = DB::selectOne("SELECT corr(one.actual, other.actual) AS r FROM readings one JOIN readings other USING (period)

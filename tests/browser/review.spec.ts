@@ -73,6 +73,10 @@ test('a scorecard is presented without anything around it, department by departm
 test('the page of a KPI is read by keyboard, drawn in three ways, and kept as a picture', async ({ page }) => {
     // The number setting of this account is as it was; other tests change the analyst's.
     await signIn(page, 'executive');
+    await page.goto('/kpi/Z-LEAK?unit=Z-FENWICK&period=2026-08');
+    await expect(
+        page.getByText(/Of 12 zones with a figure for the month, Fenwick is the worst\. The median is \d+ l\/d/),
+    ).toBeVisible();
     await page.goto(`/kpi/LEAK?${NETWORK}`);
     await expect(page.getByText(/Rising by about 0.55 Ml\/d a month/)).toBeVisible();
     await expect(page.getByText(/the year ends near \d+\.\d/)).toBeVisible();

@@ -52,5 +52,6 @@ final readonly class KpiPage
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RuleLine'), description: 'newest first')] public array $rules,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/MeasuredLine'))] public array $drivers,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/MeasuredLine'), description: 'the same KPI in other units')] public array $places,
+        #[OA\Property(description: 'among the units of its kind, on the chosen span; null where fewer than three have a figure')] public ?StandingResource $standing,
     ) {}
 }

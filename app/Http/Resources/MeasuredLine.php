@@ -25,9 +25,10 @@ final readonly class MeasuredLine
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
         #[OA\Property(description: 'of a driver: how closely the two have moved together, −1 to 1')] public ?float $together,
+        #[OA\Property(description: 'of the same KPI in another unit: its place among the units of that kind, 1 for the best')] public ?int $rank,
     ) {}
 
-    public static function of(KpiFacts $kpi, string $unit, Assessment $assessed, Status $monthStatus, Period $latest, ?float $together = null): self
+    public static function of(KpiFacts $kpi, string $unit, Assessment $assessed, Status $monthStatus, Period $latest, ?float $together = null, ?int $rank = null): self
     {
         return new self(
             $kpi->id,
@@ -40,6 +41,7 @@ final readonly class MeasuredLine
             WakePoint::upTo($kpi, $latest),
             $monthStatus->value,
             $together,
+            $rank,
         );
     }
 }

@@ -203,6 +203,14 @@ it('ranks peers, and tells where each one lies', function () {
         ->and($peers->shareMeetingTarget([]))->toBeNull();
 });
 
+it('has quantiles at the very ends, and none beyond', function () {
+    $peers = Peers::of(array_map(Exact::of(...), ['A' => '3', 'B' => '1', 'C' => '8']), Polarity::Lower);
+
+    expect([$peers->quantile(0), $peers->quantile(1), $peers->quantile(0.75)])->toEqual([1, 8, 5.5])
+        ->and(fn () => $peers->quantile(-0.001))->toThrow(InvalidArgumentException::class, 'A quantile is for a share from 0 to 1.')
+        ->and(fn () => $peers->quantile(1.001))->toThrow(InvalidArgumentException::class);
+});
+
 it('has an answer for peers that are equal, and for one alone', function () {
     $equal = Peers::of(array_map(Exact::of(...), ['A' => '5', 'B' => '5']), Polarity::Higher);
     $alone = Peers::of(['A' => Exact::of(5)], Polarity::Higher);

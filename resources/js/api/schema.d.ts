@@ -1391,6 +1391,7 @@ export interface components {
             drivers: components["schemas"]["MeasuredLine"][];
             /** @description the same KPI in other units */
             places: components["schemas"]["MeasuredLine"][];
+            standing: components["schemas"]["Standing"] | null;
         };
         /** @description A theme, or an objective. */
         ListItem: {
@@ -1508,6 +1509,8 @@ export interface components {
              * @description of a driver: how closely the two have moved together, −1 to 1
              */
             together: number | null;
+            /** @description of the same KPI in another unit: its place among the units of that kind, 1 for the best */
+            rank: number | null;
         };
         /** @description One month of a KPI: its figure beside target and last year. */
         MonthFigure: {
@@ -1849,6 +1852,30 @@ export interface components {
             digits: string;
             /** @enum {string} */
             suffix: "" | "k" | "m" | "bn";
+        };
+        /** @description Where a unit lies among those of its kind. */
+        Standing: {
+            /** @description how many have a figure */
+            of: number;
+            /** @description 1 for the best; ties share the better rank */
+            rank: number;
+            /** @description how many share the rank */
+            sharing: number;
+            /** @enum {string} */
+            tenth: "best" | "worst" | "";
+            /**
+             * Format: float
+             * @description lower quartile of the figures; null for a band, as are median and upper quartile
+             */
+            low: number | null;
+            /** Format: float */
+            median: number | null;
+            /** Format: float */
+            high: number | null;
+            /** @description how many have a target or a band */
+            aiming: number;
+            /** @description how many of those meet it */
+            meeting: number;
         };
         /**
          * @description The five statuses by name, as every resource gives them.

@@ -80,3 +80,8 @@ const WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
 export const counted = (count: number): string => WORDS[count] ?? String(count);
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+const ENDINGS = { one: 'st', two: 'nd', few: 'rd', other: 'th', zero: 'th', many: 'th' };
+const ordinals = new Intl.PluralRules('en-GB', { type: 'ordinal' });
+/** A place in a row: `1st`, `2nd`, `11th`. */
+export const ordinal = (place: number): string => `${place}${ENDINGS[ordinals.select(place)]}`;

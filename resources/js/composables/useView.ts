@@ -5,6 +5,14 @@ import { useSession } from './useSession';
 
 const SPANS: Span[] = ['month', 'quarter', 'yearToDate', 'rolling12'];
 
+/** A span in the middle of a sentence. */
+export const SPAN_PHRASES: Record<Span, string> = {
+    month: 'the month',
+    quarter: 'the quarter to date',
+    yearToDate: 'the year to date',
+    rolling12: 'the last 12 months',
+};
+
 /** The unit, month and span that are looked at. They live in the address, so that any view can be linked. */
 export function useView() {
     const route = useRoute();

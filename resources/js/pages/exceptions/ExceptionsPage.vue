@@ -7,7 +7,7 @@ import StateNote from '@/components/StateNote.vue';
 import { capital, counted } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
-import { useView } from '@/composables/useView';
+import { SPAN_PHRASES, useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import ActionLine from '@/pages/kpi/ActionLine.vue';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
@@ -30,12 +30,6 @@ const showSeen = ref(false);
 const shown = ref(FIRST);
 const points = useLocalStorage('kybernet:exceptions-points', false);
 const GROUPS = { nothing: 'nothing', department: 'department', owner: 'owner' } as const;
-const SPANS = {
-    month: 'the month',
-    quarter: 'the quarter to date',
-    yearToDate: 'the year to date',
-    rolling12: 'the last 12 months',
-};
 
 const key = computed(() => ['exceptions', unit.value.code, period.value, span.value]);
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
@@ -143,7 +137,7 @@ const things = (count: number): string => (count === 1 ? 'One thing' : `${capita
         <div
             class="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule pb-[9px] text-[14px] text-ink-soft"
         >
-            <span>Judged on {{ SPANS[span] }}</span>
+            <span>Judged on {{ SPAN_PHRASES[span] }}</span>
             <span class="flex items-center gap-2"
                 >Group by <ChoiceRow v-model="group" label="Group by" :choices="GROUPS"
             /></span>

@@ -4,10 +4,8 @@ import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteList from '@/components/NoteList.vue';
 import StateNote from '@/components/StateNote.vue';
-import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
-import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import { ACCUMULATIONS } from '@/pages/register/words';
@@ -21,6 +19,7 @@ import CallForm from './CallForm.vue';
 import type { Layers, Mode } from './chart';
 import { asPng, asSvg } from './download';
 import KpiChart from './KpiChart.vue';
+import PeerPlaces from './PeerPlaces.vue';
 import RuleHistory from './RuleHistory.vue';
 import WhatItSays from './WhatItSays.vue';
 import YearTable from './YearTable.vue';
@@ -28,7 +27,6 @@ import YearTable from './YearTable.vue';
 /** One KPI in one unit, complete. */
 const route = useRoute();
 const { unit, period, span, query } = useView();
-const { units } = useSession();
 const { figure, fixed, percent, signed, unitOf } = useNumbers();
 const code = computed(() => String(route.params.code));
 
@@ -407,19 +405,13 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
             </div>
         </div>
         <YearTable :page="data" :chosen="period" class="mt-6 border-t border-rule pt-3" />
-        <section v-if="data.places.length > 0" class="mt-6 border-t border-rule pt-3" aria-labelledby="places">
-            <h2 id="places" class="mb-2 text-[18px]">Where else it is measured</h2>
-            <ul class="grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-6 gap-y-1">
-                <li v-for="place in data.places" :key="place.id" class="border-t border-rule-soft py-1.5">
-                    <KpiLink class="flex items-center gap-2 hover:text-brass" :code="place.code" :unit="place.unit">
-                        <Needle :status="place.status" size="s" />
-                        <span class="min-w-0 grow truncate">{{ units.get(place.unit)?.name ?? place.unit }}</span>
-                        <b class="font-semibold">{{ place.actual ? figure(place.actual, place.measure) : '' }}</b>
-                    </KpiLink>
-                    <Wake :points="place.wake" :status="place.monthStatus" :width="180" :height="32" />
-                </li>
-            </ul>
-        </section>
+        <PeerPlaces
+            v-if="data.places.length > 0"
+            class="mt-6 border-t border-rule pt-3"
+            :page="data"
+            :unit="unit"
+            :span="span"
+        />
         <p class="mt-6 border-t border-rule pt-2 text-[13.5px] text-ink-soft">
             Who changed what, and when:
             <RouterLink class="quiet-link" :to="{ name: 'changes', query: { ...query(), kpi: code } }"

@@ -3,7 +3,8 @@ import { api, read, type Schemas } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
-import { useNumbers } from '@/composables/useNumbers';
+import { unitsOfKind } from '@/composables/unitKinds';
+import { capital, useNumbers } from '@/composables/useNumbers';
 import { monthAndYear, shortMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -69,10 +70,8 @@ const shownKpi = computed(() => data.value?.kpi ?? kpi.value);
 
 const plural = computed(() => {
     const kinds = new Set(below.value.map(({ kind }) => kind));
-    const [kind] = kinds;
-    return kinds.size !== 1 || kind === undefined
-        ? 'Units'
-        : ({ department: 'Departments', works: 'Works', zone: 'Zones' }[kind] ?? 'Units');
+    const [kind = ''] = kinds;
+    return capital(unitsOfKind(kinds.size === 1 ? kind : ''));
 });
 const below = computed(() => [...units.value.values()].filter(({ parent }) => parent === unit.value.code));
 const NAMES = computed<Record<Crossing, string>>(() => ({
