@@ -85,6 +85,18 @@ it('holds the lock in the database itself', function (string $statement) {
     // A week and a quarter are closed with the month in which they end.
     ["UPDATE readings SET actual = 1 WHERE kpi_unit_id = (SELECT kpi_unit.id FROM kpi_unit JOIN kpis ON kpis.id = kpi_id WHERE code = 'AUDIT') AND period = '2026-04-01'"],
     ["UPDATE readings SET actual = 1 WHERE kpi_unit_id = (SELECT kpi_unit.id FROM kpi_unit JOIN kpis ON kpis.id = kpi_id WHERE code = 'WAITING') AND period = '2026-06-22'"],
+    ["UPDATE readings SET actual = 1 WHERE kpi_unit_id = (SELECT kpi_unit.id FROM kpi_unit JOIN kpis ON kpis.id = kpi_id WHERE code = 'ENGAGED') AND period = '2025-04-01'"],
+]);
+
+it('lets change what ends in a month that is open, though it begins in a closed one', function (string $code, string $period) {
+    $id = DB::table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_id')->where('code', $code)->value('kpi_unit.id');
+    DB::table('readings')->upsert([['kpi_unit_id' => $id, 'period' => $period, 'actual' => 3]], ['kpi_unit_id', 'period'], ['actual']);
+
+    expect(DB::table('readings')->where(['kpi_unit_id' => $id, 'period' => $period])->value('actual'))->toStartWith('3.0');
+})->with([
+    // Its Thursday is 2 July.
+    'a week' => ['WAITING', '2026-06-29'],
+    'a year' => ['ENGAGED', '2026-04-01'],
 ]);
 
 it('writes every change to the trail, with who, before and after, and shows people what is theirs', function () {
