@@ -91,7 +91,8 @@ const unit = computed(() => {
         level: props.draft.measure,
     }[rule.value.measure];
 });
-const was = (field: 'green' | 'amber'): string => {
+const LIMITS = { green: 'On course', amber: 'Drifting' } as const;
+const was = (field: keyof typeof LIMITS): string => {
     const before = props.saved;
     return before !== null &&
         before.measure === rule.value.measure &&
@@ -178,29 +179,23 @@ const perPeriod = computed(
         </FormLine>
     </template>
     <template v-else>
-        <FormLine label="On course" :for="`${idPrefix}-green`" :error="error('green')">
+        <FormLine
+            v-for="(words, limit) in LIMITS"
+            :key="limit"
+            :label="words"
+            :for="`${idPrefix}-${limit}`"
+            :error="error(limit)"
+        >
             {{ reach }}
             <input
-                :id="`${idPrefix}-green`"
-                v-model="rule.green"
+                :id="`${idPrefix}-${limit}`"
+                v-model="rule[limit]"
                 class="field w-[92px] text-right font-semibold"
                 inputmode="decimal"
                 autocomplete="off"
-                :aria-invalid="!!error('green')"
+                :aria-invalid="!!error(limit)"
             />
-            {{ unit }} <span class="text-[13.5px] text-ink-faint">{{ was('green') }}</span>
-        </FormLine>
-        <FormLine label="Drifting" :for="`${idPrefix}-amber`" :error="error('amber')">
-            {{ reach }}
-            <input
-                :id="`${idPrefix}-amber`"
-                v-model="rule.amber"
-                class="field w-[92px] text-right font-semibold"
-                inputmode="decimal"
-                autocomplete="off"
-                :aria-invalid="!!error('amber')"
-            />
-            {{ unit }} <span class="text-[13.5px] text-ink-faint">{{ was('amber') }}</span>
+            {{ unit }} <span class="text-[13.5px] text-ink-faint">{{ was(limit) }}</span>
         </FormLine>
     </template>
     <FormLine label="Off course"><span class="text-ink-faint">anything beyond</span></FormLine>
