@@ -84,17 +84,13 @@ final readonly class AssessmentStore
             $status = AssessedMonth::read($row->letter);
             $found = explode(' ', $row->ids);
             $known[$month] = ($known[$month] ?? 0) + count($found);
-            $times = [];
+            $together = [];
             foreach ($found as $id) {
-                $at = $alike[(int) $id];
-                $times[$at] = ($times[$at] ?? 0) + 1;
+                $together[$alike[(int) $id]][] = (int) $id;
             }
             $counted[$month] ??= new CountedMonth;
-            if ($row->due && ! $row->reported) {
-                array_push($counted[$month]->unread, ...array_map(intval(...), $found));
-            }
-            foreach ($times as $at => $many) {
-                $counted[$month]->add($kpis[$at], $status, $row->due, $row->reported, $many);
+            foreach ($together as $at => $same) {
+                $counted[$month]->add($kpis[$at], $same, $status, $row->due, $row->reported);
             }
         }
         $counted = array_filter($counted, fn (string $month): bool => $known[$month] === count($kpis), ARRAY_FILTER_USE_KEY);
@@ -104,10 +100,7 @@ final readonly class AssessmentStore
             $counted[$month->key()] = new CountedMonth;
             foreach ($kpis as $kpi) {
                 $at = $judged[$kpi->id][$month->key()];
-                $counted[$month->key()]->add($kpi, $at->status($span), $at->due, $at->reported);
-                if ($at->due && ! $at->reported) {
-                    $counted[$month->key()]->unread[] = $kpi->id;
-                }
+                $counted[$month->key()]->add($kpi, [$kpi->id], $at->status($span), $at->due, $at->reported);
             }
         }
         ksort($counted);

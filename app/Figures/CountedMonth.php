@@ -24,10 +24,14 @@ final class CountedMonth
     /** @var list<int> those of them without, as KPI-units */
     public array $unread = [];
 
-    public function add(KpiPlace $kpi, Status $status, bool $due, bool $reported, int $times = 1): void
+    /** @param  list<int>  $ids  KPI-units of one unit and weight that stand alike */
+    public function add(KpiPlace $place, array $ids, Status $status, bool $due, bool $reported): void
     {
-        ($this->units[$kpi->unitId] ??= new Tally)->add($status, $kpi->weight, $times);
-        $this->due += $due ? $times : 0;
-        $this->reported += $reported ? $times : 0;
+        ($this->units[$place->unitId] ??= new Tally)->add($status, $place->weight, count($ids));
+        $this->due += $due ? count($ids) : 0;
+        $this->reported += $due && $reported ? count($ids) : 0;
+        if ($due && ! $reported) {
+            array_push($this->unread, ...$ids);
+        }
     }
 }

@@ -145,13 +145,21 @@ final readonly class Peers
      */
     public function shareMeetingTarget(array $targets): ?float
     {
-        $both = array_intersect_key($this->figures, $targets);
-        if ($both === [] || ! $this->isJudged()) {
-            return null;
-        }
-        $met = array_filter($both, fn (Exact $figure, string $unit): bool => $this->polarity->adverse($figure->minus($targets[$unit]))->sign() <= 0, ARRAY_FILTER_USE_BOTH);
+        $aiming = count(array_intersect_key($this->figures, $targets));
 
-        return count($met) / count($both);
+        return $aiming === 0 || ! $this->isJudged() ? null : $this->meetingTarget($targets) / $aiming;
+    }
+
+    /**
+     * How many units meet their target; none for a KPI that is only tracked.
+     *
+     * @param  array<string, Exact>  $targets  by unit
+     */
+    public function meetingTarget(array $targets): int
+    {
+        $meets = fn (Exact $figure, string $unit): bool => $this->isJudged() && $this->polarity->adverse($figure->minus($targets[$unit]))->sign() <= 0;
+
+        return count(array_filter(array_intersect_key($this->figures, $targets), $meets, ARRAY_FILTER_USE_BOTH));
     }
 
     private function isJudged(): bool

@@ -65,7 +65,7 @@ final readonly class Standing
             in_array($unit, $tenths['worst'], true),
             $polarity === Polarity::Band ? null : $peers->quartiles(),
             count($targets),
-            (int) round(($peers->shareMeetingTarget($targets) ?? 0.0) * count($targets)),
+            $peers->meetingTarget($targets),
         );
     }
 }

@@ -36,15 +36,14 @@ const standing = computed(() => {
         at.low === null || at.median === null || at.high === null
             ? ''
             : `The median is ${withMeasure(plain(at.median), measure)}; the middle half lies between ${plain(at.low)} and ${plain(at.high)}.`;
-    const aim = polarity === 'band' ? 'are inside their band' : 'meet their target';
+    const isOne = at.meeting === 1;
+    const aim =
+        polarity === 'band' ? `${isOne ? 'is' : 'are'} inside their band` : `${isOne ? 'meets' : 'meet'} their target`;
     return {
         place,
         tenth: at.tenth === '' || isEnd ? '' : `, in the ${at.tenth} tenth`,
         spread,
-        meeting:
-            at.aiming === 0
-                ? ''
-                : `${capital(counted(at.meeting))} of ${counted(at.aiming)} ${aim.replace('are', at.meeting === 1 ? 'is' : 'are').replace('meet', at.meeting === 1 ? 'meets' : 'meet')}.`,
+        meeting: at.aiming === 0 ? '' : `${capital(counted(at.meeting))} of ${counted(at.aiming)} ${aim}.`,
     };
 });
 </script>
