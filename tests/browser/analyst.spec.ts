@@ -196,6 +196,7 @@ test('two people in one cell of the grid: the second sees both and chooses', asy
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: /^Save 1/ }).click();
     await expect(page.getByText('1 changed by somebody else in the meantime.')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeDisabled();
     await calls.click();
     await expect(page.locator('[aria-live=polite]')).toContainText('Ines Marrow entered 80.1 in the meantime.');
     await page.getByRole('button', { name: 'Take theirs' }).click();

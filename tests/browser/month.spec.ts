@@ -142,6 +142,29 @@ test('nothing typed is lost when the connection drops', async ({ page, context }
     await expect(cell).toHaveValue('702');
 });
 
+test('a figure typed again before the first answer has come goes after it', async ({ page }) => {
+    await signIn(page, 'owner');
+    await page.goto('/logbook?unit=NET&period=2026-08');
+    const cell = page.getByLabel('Valves exercised', { exact: true });
+    await page.route('**/readings/2026-08', async (route) => {
+        await new Promise((resolve) => setTimeout(resolve, 500));
+        await route.continue();
+    });
+    const answers: number[] = [];
+    page.on('response', (response) => {
+        if (response.request().method() === 'PUT') {
+            answers.push(response.status());
+        }
+    });
+    for (const figure of ['700', '702']) {
+        await cell.fill(figure);
+        await cell.press('Enter');
+    }
+    await expect.poll(() => answers).toEqual([200, 200]);
+    await page.reload();
+    await expect(cell).toHaveValue('702');
+});
+
 test('the second of two people sees both values and chooses', async ({ page, browser }) => {
     await signIn(page, 'analyst');
     await page.goto('/logbook?unit=NET&period=2026-08');

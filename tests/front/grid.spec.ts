@@ -90,6 +90,99 @@ test.describe('what is typed and not saved yet', () => {
         expect(edits.drafts.get('a')?.was).toBe('1');
         edits.apply('Type', [['a', '1']]);
         expect(edits.drafts.has('a')).toBe(true);
+        edits.apply('Type', [['a', '2']]);
+        expect(edits.drafts.has('a')).toBe(false);
+    });
+});
+
+test.describe('a cell on its way to the server', () => {
+    const START = '1';
+    /** Types 5 over 1, sends it, does something meanwhile, and lands with the outcome. */
+    function sendAndLand(
+        meanwhile: (edits: ReturnType<typeof useDrafts>) => void,
+        outcome: 'saved' | 'refused' | 'conflict',
+        stands: string,
+    ) {
+        // prettier-ignore
+        let held = START;
+        const edits = useDrafts(() => held);
+        edits.apply('Type', [['a', '5']]);
+        const sent = edits.depart();
+        meanwhile(edits);
+        held = outcome === 'refused' ? held : stands;
+        sent.forEach(([key, draft]) => edits.land(key, draft, { outcome, typed: stands, reason: 'so it is' }));
+        return edits;
+    }
+    const nothing = (): void => undefined;
+    const type = (text: string) => (edits: ReturnType<typeof useDrafts>) => void edits.apply('Type', [['a', text]]);
+
+    for (const [name, meanwhile, outcome, stands, shown, state, was] of [
+        ['is saved', nothing, 'saved', '5', '5', undefined, undefined],
+        ['is refused', nothing, 'refused', '5', '5', 'refused', '1'],
+        ['was changed by somebody else', nothing, 'conflict', '7', '5', 'conflict', '1'],
+        ['is saved, and typed again meanwhile', type('6'), 'saved', '5', '6', 'typed', '5'],
+        ['is saved, and put back meanwhile', type('1'), 'saved', '5', '1', 'typed', '5'],
+        ['is saved, and undone meanwhile', (edits) => void edits.undo(), 'saved', '5', '1', 'typed', '5'],
+        ['is refused, and typed again meanwhile', type('6'), 'refused', '5', '6', 'typed', '1'],
+        ['is refused, and put back meanwhile', type('1'), 'refused', '5', '1', undefined, undefined],
+        ['was changed elsewhere, and typed again', type('6'), 'conflict', '7', '6', 'conflict', '1'],
+        ['was changed elsewhere, and put back', type('1'), 'conflict', '7', '7', undefined, undefined],
+    ] as [
+        string,
+        Parameters<typeof sendAndLand>[0],
+        'saved' | 'refused' | 'conflict',
+        string,
+        string,
+        string?,
+        string?,
+    ][]) {
+        // prettier-ignore
+        test(name, () => {
+            const edits = sendAndLand(meanwhile, outcome, stands);
+            expect(edits.shown('a')).toBe(shown);
+            expect(edits.drafts.get('a')?.state).toBe(state);
+            expect(edits.drafts.get('a')?.was).toBe(was);
+        });
+    }
+
+    test('is not taken for sound by a verdict that comes late', () => {
+        const verdict = { typed: '5.0', refused: '', status: 'g', question: '' };
+        const judge = (edits: ReturnType<typeof useDrafts>, judged = edits.drafts.get('a')): unknown => {
+            if (judged !== undefined) {
+                edits.judge('a', judged, verdict);
+            }
+            return edits.drafts.get('a');
+        };
+        expect(judge(sendAndLand(nothing, 'conflict', '7'))).toMatchObject({ state: 'conflict' });
+
+        const edits = useDrafts(() => START);
+        type('5')(edits);
+        const before = edits.drafts.get('a');
+        const sent = edits.depart();
+        expect(judge(edits, before)).toMatchObject({ state: 'sending' });
+        expect(judge(edits)).toMatchObject({ state: 'sending' });
+        edits.comeBack(sent);
+        expect(edits.drafts.get('a')).toEqual(before);
+        expect(judge(edits)).toEqual({ text: '5.0', was: '1', state: 'sound', status: 'g', words: '' });
+    });
+
+    test('goes over what the other entered, or gives way to it', () => {
+        const mine = sendAndLand(nothing, 'conflict', '7');
+        mine.settle('a', true);
+        expect(mine.drafts.get('a')).toMatchObject({ text: '5', was: '7', state: 'sound' });
+        const theirs = sendAndLand(nothing, 'conflict', '7');
+        theirs.settle('a', false);
+        expect(theirs.shown('a')).toBe('7');
+        const typed = sendAndLand(nothing, 'conflict', '7');
+        type('6')(typed);
+        expect(typed.drafts.get('a')).toMatchObject({ text: '6', was: '7', state: 'typed' });
+    });
+
+    test('takes with it only the steps that were done before', () => {
+        const edits = sendAndLand((edits) => void edits.apply('Fill', [['b', '9']]), 'saved', '5');
+        expect(edits.last.value).toMatchObject({ name: 'Fill', saved: false });
+        edits.undo();
+        expect(edits.last.value).toMatchObject({ name: 'Type', saved: true });
     });
 });
 

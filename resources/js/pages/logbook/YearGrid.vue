@@ -260,7 +260,7 @@ function onKey(event: KeyboardEvent): void {
         event.preventDefault();
         clear();
     } else if (event.key === 'Escape' && current.value.draft !== undefined) {
-        change('putting back', [[key(active), current.value.draft.was]]);
+        change('putting back', [[key(active), grid.base(key(active))]]);
     } else if (!far && !event.altKey && event.key.length === 1) {
         event.preventDefault();
         void edit(event.key);
@@ -653,7 +653,7 @@ onBeforeRouteLeave(
                 <button type="button" class="quiet-link" @click="grid.settle(key(active), false)">Take theirs</button>
             </span>
             <span v-if="offline" class="font-semibold text-amber-text">No connection: what is typed is kept here</span>
-            <button v-if="edits.drafts.size > 0" type="button" class="quiet-link" @click="grid.discard()">
+            <button v-if="edits.drafts.size > 0 && !busy" type="button" class="quiet-link" @click="grid.discard()">
                 Put everything back
             </button>
             <span v-if="edits.drafts.size === 0" class="ml-auto hidden text-ink-faint xl:inline"

@@ -173,7 +173,18 @@ export function useEntries(
     const isPending = (entry: Entry<unknown>): boolean =>
         ['typing', 'waiting', 'refused'].includes(entry.state) && !same(entry.value, entry.saved);
 
-    async function save(key: string, what: What): Promise<void> {
+    // A second entry in a cell waits for the version that the first one gets.
+    const queues = new Map<string, Promise<void>>();
+    function save(key: string, what: What): Promise<void> {
+        const turn = (queues.get(key) ?? Promise.resolve()).then(() => saveNow(key, what));
+        queues.set(
+            key,
+            turn.catch(() => undefined),
+        );
+        return turn;
+    }
+
+    async function saveNow(key: string, what: What): Promise<void> {
         const line = sheet.get(key);
         if (line === undefined) {
             return;

@@ -92,12 +92,11 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         { immediate: true },
     );
 
-    const cells = (of: string[]) =>
-        of.flatMap((cell) => {
+    const cells = (of: Iterable<[string, Draft]>) =>
+        [...of].flatMap(([cell, draft]) => {
             const [id, column] = split(cell);
             const row = rows.value.get(id);
-            const draft = edits.drafts.get(cell);
-            return row === undefined || draft === undefined
+            return row === undefined
                 ? []
                 : [
                       {
@@ -124,7 +123,12 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
     }
 
     async function trial(of: string[]): Promise<void> {
-        const sent = cells(of);
+        const sent = cells(
+            of.flatMap((cell): [string, Draft][] => {
+                const draft = edits.drafts.get(cell);
+                return draft?.state === 'typed' ? [[cell, draft]] : [];
+            }),
+        );
         if (sent.length === 0) {
             return;
         }
@@ -136,23 +140,11 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                 }),
             );
             offline.value = false;
-            verdicts.forEach((verdict, index) => {
-                const each = sent[index];
-                // A cell that was typed again, or saved meanwhile, is another draft by now.
-                if (each === undefined || edits.drafts.get(each.cell) !== each.draft) {
-                    return;
+            sent.forEach(({ cell, draft }, index) => {
+                const verdict = verdicts[index];
+                if (verdict !== undefined) {
+                    edits.judge(cell, draft, verdict);
                 }
-                if (verdict.refused === '' && verdict.typed === base(each.cell) && each.draft.was === base(each.cell)) {
-                    edits.drafts.delete(each.cell);
-                    return;
-                }
-                put(each.cell, {
-                    ...each.draft,
-                    text: verdict.refused === '' ? verdict.typed : each.draft.text,
-                    state: verdict.refused === '' ? 'sound' : 'refused',
-                    status: verdict.status,
-                    words: verdict.refused || verdict.question,
-                });
             });
             keep();
         } catch (reason) {
@@ -160,17 +152,14 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         }
     }
 
-    const put = (cell: string, draft: Draft): void => void edits.drafts.set(cell, draft);
-
     /** Saves what is typed and not refused. */
     async function save(): Promise<void> {
-        const sent = cells([...edits.drafts.keys()]).filter(
-            ({ draft }) => draft.state !== 'refused' && draft.state !== 'conflict',
-        );
-        if (sent.length === 0 || busy.value) {
+        if (busy.value || edits.sound.value === 0) {
             return;
         }
         busy.value = true;
+        const gone = edits.depart();
+        const sent = cells(gone);
         try {
             const saved = await read(
                 api.PUT('/api/units/{unit}/cells', {
@@ -183,25 +172,14 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
             queries.setQueryData<Schemas['GridPage']>(key.value, (page) =>
                 page === undefined ? page : { ...page, rows: page.rows.map((row) => again.get(row.id) ?? row) },
             );
-            let done = 0;
-            saved.outcomes.forEach((outcome, index) => {
-                const each = sent[index];
-                if (each === undefined) {
-                    return;
-                }
-                if (outcome.outcome === 'saved' || outcome.outcome === 'same') {
-                    done++;
-                    edits.drafts.delete(each.cell);
-                } else {
-                    put(each.cell, {
-                        ...each.draft,
-                        was: outcome.outcome === 'conflict' ? outcome.typed : each.draft.was,
-                        state: outcome.outcome === 'conflict' ? 'conflict' : 'refused',
-                        words: outcome.reason,
-                    });
+            sent.forEach(({ cell, draft }, index) => {
+                const outcome = saved.outcomes[index];
+                if (outcome !== undefined) {
+                    edits.land(cell, draft, outcome);
                 }
             });
-            edits.settle();
+            trialSoon(sent.map(({ cell }) => cell));
+            const done = saved.outcomes.filter(({ outcome }) => outcome === 'saved' || outcome === 'same').length;
             const conflicts = edits.conflicts.value;
             message.value = {
                 text: `${done} ${done === 1 ? 'cell is' : 'cells are'} saved.`,
@@ -226,22 +204,14 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                 ? { text: 'No connection.', bad: `${sent.length} typed cells are kept here and sent when it is back.` }
                 : { text: '', bad: `${reason.detail} What was typed is kept.` };
         } finally {
+            edits.comeBack(gone);
             busy.value = false;
             keep();
         }
     }
 
-    /** After a conflict: keep what was typed here, or take what the other person entered. */
     function settle(cell: string, mine: boolean): void {
-        const draft = edits.drafts.get(cell);
-        if (draft === undefined) {
-            return;
-        }
-        if (mine) {
-            put(cell, { ...draft, state: 'sound', words: '' });
-        } else {
-            edits.drafts.delete(cell);
-        }
+        edits.settle(cell, mine);
         keep();
     }
 
@@ -267,7 +237,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         error,
         isPending,
         refetch,
-        rows,
+        base,
         edits,
         busy,
         offline,
