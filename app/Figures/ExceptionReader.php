@@ -18,6 +18,7 @@ use App\Support\PgArray;
 use Brick\Math\BigDecimal;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Attention\Ranking;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
@@ -75,23 +76,20 @@ final readonly class ExceptionReader
     /**
      * @param  array<int, KpiLine>  $lines
      * @param  array<int, array{string, string, int, bool}>  $reasons
-     * @return array<int, BigDecimal> the points × the weight by KPI-unit, the most first; what ranks the same in the order in which it was defined
+     * @return array<int, BigDecimal> the points × the weight by KPI-unit
      */
     private function ranked(array $lines, array $reasons): array
     {
-        $ranked = [];
+        // In the order of a workbook, which is that in which KPIs were defined.
+        uasort($lines, fn (KpiLine $one, KpiLine $other): int => [$one->kpiId, $one->id] <=> [$other->kpiId, $other->id]);
+        $points = [];
         foreach ($lines as $id => $kpi) {
-            if ($reasons[$id][1] !== '' && ! $kpi->weight->isZero()) {
-                $ranked[$id] = $kpi->weight->multipliedBy($reasons[$id][2]);
+            if ($reasons[$id][1] !== '') {
+                $points[$id] = $kpi->weight->multipliedBy($reasons[$id][2]);
             }
         }
-        uksort($ranked, function (int $one, int $other) use ($ranked, $lines): int {
-            $points = $ranked[$other]->compareTo($ranked[$one]);
 
-            return $points === 0 ? [$lines[$one]->kpiId, $one] <=> [$lines[$other]->kpiId, $other] : $points;
-        });
-
-        return $ranked;
+        return Ranking::of($points);
     }
 
     /**
@@ -100,7 +98,7 @@ final readonly class ExceptionReader
      */
     private function item(KpiLine $kpi, BigDecimal $points, AssessedSpan $assessed, array $notes, array $actions, ?string $seen, User $user): ExceptionItem
     {
-        $latest = $assessed->latest === null ? null : Period::parse($assessed->latest, self::frequency($assessed->latest));
+        $latest = $assessed->latest === null ? null : Period::parse($assessed->latest, Frequency::ofKey($assessed->latest));
         $note = $latest === null ? null : $notes[$this->dates->date($latest)] ?? null;
 
         return new ExceptionItem(
@@ -131,17 +129,6 @@ final readonly class ExceptionReader
     private function code(KpiLine $kpi): string
     {
         return $this->organisation->unit($kpi->unitId)->code;
-    }
-
-    /** A key says of which frequency its period is. */
-    private static function frequency(string $key): Frequency
-    {
-        return match (true) {
-            str_contains($key, 'W') => Frequency::Week,
-            str_contains($key, 'Q') => Frequency::Quarter,
-            str_starts_with($key, 'FY') => Frequency::Year,
-            default => Frequency::Month,
-        };
     }
 
     private function dueDay(KpiLine $kpi, Period $latest): ?string

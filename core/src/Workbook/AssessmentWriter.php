@@ -6,6 +6,7 @@ namespace Kybernet\Core\Workbook;
 
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Assessment;
+use Kybernet\Core\Attention\Ranking;
 use Kybernet\Core\Attention\Reason;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Calendar\Period;
@@ -39,6 +40,7 @@ final readonly class AssessmentWriter
     {
         $assessor = new Assessor($this->workbook, $this->chosen, $this->span);
         $statuses = [];
+        $points = [];
         $exceptions = [];
         $goodNews = [];
         yield '{"format":"kybernet-assessment","version":1,"period":'.self::encode($this->chosen->key()).',"assessments":[';
@@ -49,7 +51,8 @@ final readonly class AssessmentWriter
             }
             $found = $assessed->exceptions;
             if ($found !== null && $found->reasons !== []) {
-                $exceptions[] = [$found->points($assessed->weight), $assessed->kpi, $assessed->unit, $found->reasons];
+                $points[] = $found->points($assessed->weight);
+                $exceptions[] = [$assessed->kpi, $assessed->unit, $found->reasons];
             }
             if ($found?->goodNews !== null) {
                 $goodNews[] = ['kpi' => $assessed->kpi, 'unit' => $assessed->unit, 'text' => $found->goodNews];
@@ -63,14 +66,13 @@ final readonly class AssessmentWriter
             yield $separator.self::encode(self::rollUp($unit, $span, $rollUp));
             $separator = ",\n";
         }
-        // PHP's sort keeps the order of equals, which is the workbook's.
-        usort($exceptions, fn (array $one, array $other): int => $other[0]->compareTo($one[0]));
-        yield "\n],\"exceptions\":[".self::lines(array_map(fn (array $exception): array => [
-            'kpi' => $exception[1],
-            'unit' => $exception[2],
-            'points' => self::number($exception[0]),
-            'reasons' => array_map(fn (Reason $reason): array => ['code' => $reason->code, 'points' => $reason->points, 'text' => $reason->text], $exception[3]),
-        ], $exceptions)).'],"goodNews":['.self::lines($goodNews)."]}\n";
+        $ranked = Ranking::of($points);
+        yield "\n],\"exceptions\":[".self::lines(array_map(fn (int $index): array => [
+            'kpi' => $exceptions[$index][0],
+            'unit' => $exceptions[$index][1],
+            'points' => self::number($points[$index]),
+            'reasons' => array_map(fn (Reason $reason): array => ['code' => $reason->code, 'points' => $reason->points, 'text' => $reason->text], $exceptions[$index][2]),
+        ], array_keys($ranked))).'],"goodNews":['.self::lines($goodNews)."]}\n";
     }
 
     /** @return iterable<list<string>> the head and a row for each KPI-unit, on the chosen span */

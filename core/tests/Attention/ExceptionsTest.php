@@ -83,14 +83,14 @@ it('looks at limits from the periods that somebody has fixed', function () {
 it('ranks by points times weight, ties in the workbook’s order, and tells good news apart', function () {
     $kpis = [
         kpi('A', ['units' => [['unit' => 'ORG', 'weight' => 0.5]]]), kpi('B'), kpi('C'), kpi('D', ['units' => [['unit' => 'ORG', 'weight' => 3]]]),
-        kpi('E', ['units' => [['unit' => 'ORG', 'to' => '2026-07']]]),
+        kpi('E', ['units' => [['unit' => 'ORG', 'to' => '2026-07']]]), kpi('Z', ['units' => [['unit' => 'ORG', 'weight' => 0]]]),
     ];
     $result = assessed(book(['kpis' => $kpis, 'readings' => [
         ...rows('A', '2026-08', ['70']), ...noted(rows('B', '2026-08', ['85'])), ...noted(rows('C', '2026-08', ['85'])),
-        ...rows('D', '2026-06', ['70', null, '95']), ...rows('E', '2026-07', ['10']),
+        ...rows('D', '2026-06', ['70', null, '95']), ...rows('E', '2026-07', ['10']), ...rows('Z', '2026-08', ['70']),
     ]]));
 
-    expect(array_column($result['exceptions'], 'points', 'kpi'))->toBe(['A' => 25, 'B' => 15, 'C' => 15])
+    expect(array_column($result['exceptions'], 'points', 'kpi'))->toBe(['A' => 25, 'B' => 15, 'C' => 15, 'Z' => 0])
         ->and($result['goodNews'])->toBe([['kpi' => 'D', 'unit' => 'ORG', 'text' => 'On course again, off course before.']])
         // Outside the months in which it is measured there is no streak and no exception.
         ->and($result['assessments']['E ORG']['streak'])->toBeNull()
