@@ -1,4 +1,5 @@
-import { formatBlock, frame, parseBlock, transpose } from '@/components/grid/clipboard';
+import { formatBlock, frame, parseBlock, spreadOut, transpose } from '@/components/grid/clipboard';
+import { summary } from '@/components/grid/summary';
 import { useDrafts } from '@/components/grid/useDrafts';
 import { useSelection, type Place } from '@/components/grid/useSelection';
 import { expect, test } from '@playwright/test';
@@ -59,6 +60,44 @@ test.describe('a block from the clipboard', () => {
     }
 
     test('is turned', () => expect(transpose([['1', '2', '3'], ['4', '5', '6']])).toEqual([['1', '4'], ['2', '5'], ['3', '6']])); // prettier-ignore
+});
+
+test.describe('a block that is put into a grid', () => {
+    const last = { row: 2, column: 2 };
+    const at = { row: 1, column: 1 };
+    const selected = [at, last];
+    const landed = (block: string[][]) => {
+        const { cells, beyond } = spreadOut(block, at, selected, last);
+        return `${cells.map(([to, text]) => `${to.row}${to.column}:${text}`).join(' ')} | ${beyond}`;
+    };
+
+    for (const [name, block, found] of [
+        [
+            'lands beside its first cell',
+            [
+                ['1', ' 2 '],
+                ['3', ''],
+            ],
+            '11:1 12:2 21:3 22: | 0',
+        ],
+        ['fills the selection when it is one value', [[' 7']], '11:7 22:7 | 0'],
+        [
+            'is cut off at the ends, and what is lost is counted',
+            [
+                ['1', '2', '3', ''],
+                ['4', '5', '', '6'],
+            ],
+            '11:1 12:2 21:4 22:5 | 2',
+        ],
+    ] as [string, string[][], string][]) {
+        // prettier-ignore
+        test(name, () => expect(landed(block)).toBe(found));
+    }
+
+    test('is summed up: figures only', () => {
+        expect(summary(['1,5', '', 'amber', '-2'], ',')).toEqual({ mean: -0.25, sum: -0.5 });
+        expect(summary(['', 'amber'], '.')).toBeNull();
+    });
 });
 
 test.describe('what is typed and not saved yet', () => {
@@ -189,12 +228,32 @@ test.describe('a cell on its way to the server', () => {
 test.describe('a selection', () => {
     const key = (name: string, held: Partial<KeyboardEvent> = {}) =>
         ({ key: name, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, preventDefault: () => undefined, ...held }) as KeyboardEvent; // prettier-ignore
-    const edge = (from: Place, down: number, right: number): Place => ({ row: from.row + down * 9, column: from.column + right * 9 }); // prettier-ignore
+    // Filled are the first three rows of the first column, and the first row.
+    const isFilled = ({ row, column }: Place): boolean => (column === 0 && row < 3) || row === 0;
 
     for (const [name, keys, active, size] of [
         ['goes by arrows and stops at the ends', [key('ArrowUp'), key('ArrowRight'), key('ArrowDown')], [1, 1], 1],
         ['reaches by Shift', [key('ArrowDown', { shiftKey: true }), key('ArrowRight', { shiftKey: true })], [1, 1], 4],
-        ['jumps by Ctrl', [key('ArrowDown', { ctrlKey: true })], [4, 0], 1],
+        ['jumps by Ctrl to the end of a run', [key('ArrowDown', { ctrlKey: true })], [2, 0], 1],
+        [
+            'jumps over what is empty',
+            [key('End'), key('ArrowDown', { ctrlKey: true }), key('ArrowLeft', { ctrlKey: true })],
+            [4, 0],
+            1,
+        ],
+        [
+            'jumps to the next that is filled',
+            [key('ArrowDown'), key('End'), key('ArrowLeft', { ctrlKey: true })],
+            [1, 0],
+            1,
+        ],
+        [
+            'jumps to the last one where it stands alone',
+            [key('ArrowDown', { ctrlKey: true }), key('ArrowDown', { ctrlKey: true })],
+            [4, 0],
+            1,
+        ],
+        ['stays where there is nothing beyond', [key('ArrowUp', { ctrlKey: true })], [0, 0], 1],
         ['takes the row by Shift and End', [key('End', { shiftKey: true })], [0, 2], 3],
         ['goes on in the next row by Tab', [key('End'), key('Tab')], [1, 0], 1],
         ['comes back by Shift and Tab', [key('ArrowDown'), key('Tab', { shiftKey: true })], [0, 2], 1],
@@ -204,7 +263,7 @@ test.describe('a selection', () => {
     ] as [string, KeyboardEvent[], [number, number], number][]) {
         test(name, () => {
             const selection = useSelection(ref(5), ref(3));
-            keys.forEach((each) => expect(selection.onKey(each, 2, edge)).toBe(true));
+            keys.forEach((each) => expect(selection.onKey(each, 2, isFilled)).toBe(true));
             expect([selection.active.row, selection.active.column]).toEqual(active);
             expect(selection.size.value).toBe(size);
             expect([...selection.places()]).toHaveLength(size);
@@ -213,9 +272,9 @@ test.describe('a selection', () => {
 
     test('lets the focus out at its ends, and other keys through', () => {
         const selection = useSelection(ref(5), ref(3));
-        expect(selection.onKey(key('Tab', { shiftKey: true }), 2, edge)).toBe(false);
-        expect(selection.onKey(key('x'), 2, edge)).toBe(false);
+        expect(selection.onKey(key('Tab', { shiftKey: true }), 2, isFilled)).toBe(false);
+        expect(selection.onKey(key('x'), 2, isFilled)).toBe(false);
         selection.go(4, 2);
-        expect(selection.onKey(key('Tab'), 2, edge)).toBe(false);
+        expect(selection.onKey(key('Tab'), 2, isFilled)).toBe(false);
     });
 });

@@ -46,7 +46,11 @@ export function useNumbers() {
         return priced(text, measure);
     };
 
-    const comma = computed(() => new Intl.NumberFormat(locale.value).format(1000).charAt(1));
+    const sign = (type: 'group' | 'decimal'): string =>
+        formatter(locale.value, 'signs', { minimumFractionDigits: 1 })
+            .formatToParts(10_000)
+            .find((part) => part.type === type)?.value ?? '';
+    const comma = computed(() => sign('group'));
 
     return {
         figure,
@@ -61,6 +65,12 @@ export function useNumbers() {
         percent: (digits: string): string => `${shape(digits, locale.value, true)} %`,
         plain: (value: number): string =>
             formatter(locale.value, 'plain', { maximumSignificantDigits: 4 }).format(value).replace('-', '−'),
+        /** What stands before decimals. */
+        separator: computed(() => sign('decimal')),
+        atMost: (value: number, decimals: number): string =>
+            formatter(locale.value, `most/${decimals}`, { maximumFractionDigits: decimals })
+                .format(value)
+                .replace('-', '−'),
         /** With so many decimals, as the steps of a scale have them. */
         fixed: (value: number, decimals: number): string =>
             shape((Number(value.toFixed(decimals)) || 0).toFixed(decimals), locale.value, false),

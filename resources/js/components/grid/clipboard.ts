@@ -1,3 +1,5 @@
+import type { Place } from './useSelection';
+
 /** Blocks of cells as spreadsheets put them on the clipboard: tabs between cells, quotes around cells with line breaks. */
 export type Block = string[][];
 
@@ -70,4 +72,28 @@ export function frame(block: Block): { rows: number; columns: number; months: 'a
     const across = above && first.some(isPeriod);
     const down = before && below.some(isPeriod);
     return { rows: above ? 1 : 0, columns: before ? 1 : 0, months: across ? 'across' : down ? 'down' : 'unknown' };
+}
+
+/**
+ * Where the cells of a block land, put with its first one at a place. One value alone fills all that is selected; cells
+ * with something in them that lie beyond the last place are counted.
+ */
+export function spreadOut(
+    block: Block,
+    at: Place,
+    selected: Place[],
+    last: Place,
+): { cells: [Place, string][]; beyond: number } {
+    if (block.length === 1 && block[0]?.length === 1) {
+        const text = block[0][0]?.trim() ?? '';
+        return { cells: selected.map((place) => [place, text]), beyond: 0 };
+    }
+    const all = block.flatMap((row, down) =>
+        row.map((text, across): [Place, string] => [{ row: at.row + down, column: at.column + across }, text.trim()]),
+    );
+    const isInside = ([{ row, column }]: [Place, string]): boolean => row <= last.row && column <= last.column;
+    return {
+        cells: all.filter(isInside),
+        beyond: all.filter((each) => !isInside(each) && each[1] !== '').length,
+    };
 }

@@ -13,6 +13,30 @@ export interface Area {
     right: number;
 }
 
+/** The cells between two of them. */
+const areaOf = (one: Place, other: Place): Area => ({
+    top: Math.min(one.row, other.row),
+    bottom: Math.max(one.row, other.row),
+    left: Math.min(one.column, other.column),
+    right: Math.max(one.column, other.column),
+});
+
+/** Where a run of filled cells, or of empty ones, ends in a direction: at its last cell, at the latest that of the grid. */
+function edgeOf(from: Place, [down, right]: [number, number], last: Place, isFilled: (place: Place) => boolean): Place {
+    const isInside = ({ row, column }: Place): boolean =>
+        row >= 0 && column >= 0 && row <= last.row && column <= last.column;
+    const next = ({ row, column }: Place): Place => ({ row: row + down, column: column + right });
+    let at = next(from);
+    if (!isInside(at)) {
+        return from;
+    }
+    const isRun = isFilled(from) && isFilled(at);
+    while (isInside(next(at)) && (isRun ? isFilled(next(at)) : !isFilled(at))) {
+        at = next(at);
+    }
+    return at;
+}
+
 const clamp = (value: number, most: number): number => Math.max(0, Math.min(most, value));
 
 /**
@@ -24,12 +48,15 @@ export function useSelection(rows: Ref<number>, columns: Ref<number>) {
     const anchor = reactive<Place>({ row: 0, column: 0 });
     const dragging = ref(false);
 
-    const area = computed<Area>(() => ({
-        top: Math.min(active.row, anchor.row),
-        bottom: Math.min(Math.max(active.row, anchor.row), rows.value - 1),
-        left: Math.min(active.column, anchor.column),
-        right: Math.min(Math.max(active.column, anchor.column), columns.value - 1),
-    }));
+    const last = computed<Place>(() => ({ row: rows.value - 1, column: columns.value - 1 }));
+    const area = computed<Area>(() => {
+        const whole = areaOf(active, anchor);
+        return {
+            ...whole,
+            bottom: Math.min(whole.bottom, last.value.row),
+            right: Math.min(whole.right, last.value.column),
+        };
+    });
     const size = computed(() => (area.value.bottom - area.value.top + 1) * (area.value.right - area.value.left + 1));
 
     /** Goes to a cell; the selection follows, or reaches from where it was when extended. */
@@ -54,13 +81,9 @@ export function useSelection(rows: Ref<number>, columns: Ref<number>) {
      * Takes a key that moves; false when it is not one.
      *
      * @param page how many rows are in view
-     * @param edge where a run of filled cells ends, from a place in a direction
+     * @param isFilled whether there is something in a cell
      */
-    function onKey(
-        event: KeyboardEvent,
-        page: number,
-        edge: (from: Place, down: number, right: number) => Place,
-    ): boolean {
+    function onKey(event: KeyboardEvent, page: number, isFilled: (place: Place) => boolean): boolean {
         const far = event.ctrlKey || event.metaKey;
         const arrows: Record<string, [number, number]> = {
             ArrowUp: [-1, 0],
@@ -70,7 +93,9 @@ export function useSelection(rows: Ref<number>, columns: Ref<number>) {
         };
         const arrow = arrows[event.key];
         if (arrow !== undefined && !event.altKey) {
-            const to = far ? edge(active, ...arrow) : { row: active.row + arrow[0], column: active.column + arrow[1] };
+            const to = far
+                ? edgeOf(active, arrow, last.value, isFilled)
+                : { row: active.row + arrow[0], column: active.column + arrow[1] };
             go(to.row, to.column, event.shiftKey);
         } else if (event.key === 'Home') {
             go(far ? 0 : active.row, 0, event.shiftKey);
@@ -97,5 +122,5 @@ export function useSelection(rows: Ref<number>, columns: Ref<number>) {
         return true;
     }
 
-    return { active, area, size, dragging, go, places, onKey };
+    return { active, area, last, size, dragging, go, places, onKey };
 }

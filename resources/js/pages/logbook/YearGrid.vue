@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
-import { formatBlock, frame, parseBlock, transpose, type Block } from '@/components/grid/clipboard';
+import { PASTING, usePasting } from '@/components/grid/usePasting';
 import { useSelection, type Place } from '@/components/grid/useSelection';
 import Knot from '@/components/Knot.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { longMonth, periodWords, shortMonth } from '@/composables/usePeriods';
-import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
 import { createColumnHelper, getCoreRowModel, getFilteredRowModel, useVueTable } from '@tanstack/vue-table';
@@ -15,17 +14,19 @@ import { useEventListener, useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import GridRow from './GridRow.vue';
+import GridStatus from './GridStatus.vue';
 import LogbookTabs from './LogbookTabs.vue';
 import { useYearGrid, type Layer } from './useYearGrid';
 
 type Row = Schemas['GridRow'];
 
+/** How many rows Page up and Page down go. */
+const PAGE = 15;
 const ROW = 30;
 const GROUP = 33;
 const LAYERS = { actual: 'actual', target: 'target', prior: 'last year' } as const;
 
 const { unit, period } = useView();
-const { user } = useSession();
 const { figure, setApart } = useNumbers();
 
 const layer = ref<Layer>('actual');
@@ -97,31 +98,17 @@ const selection = useSelection(
 );
 const { active, area } = selection;
 const isSelected = (row: number): boolean => row >= area.value.top && row <= area.value.bottom;
-watch(
-    () => [unit.value.code, layer.value, weekly.value],
-    () =>
-        selection.go(
-            0,
-            Math.max(
-                0,
-                columns.value.findIndex(({ month }) => month === period.value),
-            ),
-        ),
-);
-watch(columns, (now, before) => {
-    if (before.length === 0) {
-        selection.go(
-            0,
-            Math.max(
-                0,
-                now.findIndex(({ month }) => month === period.value),
-            ),
-        );
-    }
-});
+/** Begins at the chosen month, in the first row. */
+function begin(): void {
+    const column = columns.value.findIndex(({ month }) => month === period.value);
+    selection.go(0, Math.max(0, column));
+}
+watch(() => [unit.value.code, layer.value, weekly.value], begin);
+watch(columns, (_, before) => before.length === 0 && begin());
 
 const key = (place: Place): string => `${shown.value[place.row]?.id ?? 0}/${place.column}`;
 const text = (place: Place): string => edits.shown(key(place));
+const isFilled = (place: Place): boolean => text(place) !== '';
 const lock = (place: Place): string => shown.value[place.row]?.locks[place.column] ?? 'nothing here';
 const current = computed(() => ({
     row: shown.value[active.row],
@@ -160,7 +147,7 @@ async function edit(start: string): Promise<void> {
 
 function commit(): void {
     if (editing.value !== null) {
-        change('typing', [[key(active), editing.value.trim()]]);
+        change('typing', [[{ ...active }, editing.value.trim()]]);
         stop();
     }
 }
@@ -171,19 +158,16 @@ function stop(): void {
 }
 
 /** Changes cells that can be typed in; what is locked stays as it is. */
-function change(name: string, changes: [string, string][]): void {
-    grid.trialSoon(edits.apply(name, changes));
+function change(name: string, changes: [Place, string][]): void {
+    grid.trialSoon(
+        edits.apply(
+            name,
+            changes.map(([place, typed]) => [key(place), typed]),
+        ),
+    );
     message.value = null;
 }
-
-const open = (places: Iterable<Place>): Place[] => [...places].filter((place) => lock(place) === '');
-
-function clear(): void {
-    change(
-        'clearing',
-        open(selection.places()).map((place) => [key(place), '']),
-    );
-}
+const pasting = usePasting(selection, { text, lock, change }, () => editing.value !== null);
 
 function fill(down: boolean): void {
     const { top, left } = area.value;
@@ -191,7 +175,7 @@ function fill(down: boolean): void {
         down ? { row: top, column: place.column } : { row: place.row, column: left };
     change(
         down ? 'filling down' : 'filling right',
-        open(selection.places()).map((place) => [key(place), text(source(place))]),
+        [...selection.places()].filter((place) => lock(place) === '').map((place) => [place, text(source(place))]),
     );
 }
 
@@ -211,27 +195,12 @@ function step(redo: boolean): void {
     }
 }
 
-function edge(from: Place, down: number, right: number): Place {
-    const last = { row: shown.value.length - 1, column: columns.value.length - 1 };
-    const inside = ({ row, column }: Place) => row >= 0 && column >= 0 && row <= last.row && column <= last.column;
-    const next = ({ row, column }: Place): Place => ({ row: row + down, column: column + right });
-    let at = next(from);
-    if (!inside(at)) {
-        return from;
-    }
-    const run = text(from) !== '' && text(at) !== '';
-    while (inside(next(at)) && (run ? text(next(at)) !== '' : text(at) === '')) {
-        at = next(at);
-    }
-    return at;
-}
-
 function onKey(event: KeyboardEvent): void {
     const far = event.ctrlKey || event.metaKey;
     if (editing.value !== null) {
         if (event.key === 'Enter' || event.key === 'Tab') {
             commit();
-            selection.onKey(event, 1, edge);
+            selection.onKey(event, 1, isFilled);
         } else if (event.key === 'Escape') {
             event.preventDefault();
             stop();
@@ -258,107 +227,22 @@ function onKey(event: KeyboardEvent): void {
         void edit(text(active));
     } else if (event.key === 'Delete' || event.key === 'Backspace') {
         event.preventDefault();
-        clear();
+        pasting.clear();
     } else if (event.key === 'Escape' && current.value.draft !== undefined) {
-        change('putting back', [[key(active), grid.base(key(active))]]);
+        change('putting back', [[{ ...active }, grid.base(key(active))]]);
     } else if (!far && !event.altKey && event.key.length === 1) {
         event.preventDefault();
         void edit(event.key);
     } else {
-        selection.onKey(event, 15, edge);
+        selection.onKey(event, PAGE, isFilled);
     }
 }
 
-// --- clipboard ----------------------------------------------------------------------------------------------------
-
-const pasted = ref<{ block: Block; at: Place; note: string; turnable: boolean } | null>(null);
-
-function copy(event: ClipboardEvent): void {
-    if (editing.value !== null) {
-        return;
-    }
-    const { top, bottom, left, right } = area.value;
-    const block = Array.from({ length: bottom - top + 1 }, (_, row) =>
-        Array.from({ length: right - left + 1 }, (_, column) => text({ row: top + row, column: left + column })),
-    );
-    event.clipboardData?.setData('text/plain', formatBlock(block));
-    event.preventDefault();
-}
-
-function cut(event: ClipboardEvent): void {
-    if (editing.value === null) {
-        copy(event);
-        clear();
-    }
-}
-
-function paste(event: ClipboardEvent): void {
-    if (editing.value !== null) {
-        return;
-    }
-    event.preventDefault();
-    const whole = parseBlock(event.clipboardData?.getData('text/plain') ?? '');
-    const { rows, columns: leading, months } = frame(whole);
-    let block = whole.slice(rows).map((row) => row.slice(leading));
-    const turned = months === 'down' && rows + leading > 0;
-    block = turned ? transpose(block) : block;
-    const left = [rows > 0 ? 'a header row' : '', leading > 0 ? 'a column of names' : ''].filter((each) => each !== '');
-    place(
-        block,
-        { row: area.value.top, column: area.value.left },
-        [left.length > 0 ? `${left.join(' and ')} left out` : '', turned ? 'turned on its side' : '']
-            .filter((each) => each !== '')
-            .join(', '),
-    );
-}
-
-/** Puts a block where it was pasted. One value fills the selection; a block that reaches beyond the grid is cut off. */
-function place(block: Block, at: Place, note: string): void {
-    const height = block.length;
-    const width = block[0]?.length ?? 0;
-    const { bottom, right } = area.value;
-    const whole = height === 1 && width === 1;
-    const targets: [Place, string][] = [];
-    let beyond = 0;
-    if (whole) {
-        targets.push(...[...selection.places()].map((each): [Place, string] => [each, block[0]?.[0] ?? '']));
-    } else {
-        block.forEach((row, down) =>
-            row.forEach((cell, across) => {
-                const to = { row: at.row + down, column: at.column + across };
-                if (to.row < shown.value.length && to.column < columns.value.length) {
-                    targets.push([to, cell]);
-                } else {
-                    beyond += cell.trim() === '' ? 0 : 1;
-                }
-            }),
-        );
-        selection.go(at.row, at.column);
-        selection.go(Math.max(bottom, at.row + height - 1), Math.max(right, at.column + width - 1), true);
-        selection.go(at.row + height - 1, at.column + width - 1, true);
-    }
-    const accepted = targets.filter(([to]) => lock(to) === '');
-    const locked = targets.filter(
-        ([to, cell]) => lock(to) !== '' && cell.trim() !== '' && cell.trim() !== text(to),
-    ).length;
-    change(
-        'pasting',
-        accepted.map(([to, cell]) => [key(to), cell.trim()]),
-    );
-    const parts = [
-        note,
-        locked > 0 ? `${locked} cannot be typed in` : '',
-        beyond > 0 ? `${beyond} lie beyond the grid` : '',
-    ].filter((each) => each !== '');
-    pasted.value = { block, at, note: parts.join(', '), turnable: height * width > 1 && height !== width };
-}
+const isPasted = computed(() => edits.last.value?.name === PASTING);
 
 function turn(): void {
-    const last = pasted.value;
-    if (last !== null && edits.last.value?.name === 'pasting') {
-        step(false);
-        place(transpose(last.block), last.at, 'turned on its side');
-    }
+    step(false);
+    pasting.turn();
 }
 
 const sentence = computed(() => {
@@ -375,7 +259,7 @@ const sentence = computed(() => {
             bad: '',
         };
     }
-    const verb = edits.last.value?.name === 'pasting' && pasted.value !== null ? 'pasted ' : '';
+    const verb = isPasted.value ? 'pasted ' : '';
     return {
         text: `${count} ${verb}${count === 1 ? 'cell' : 'cells'}: ${edits.sound.value} to save${bad > 0 || edits.conflicts.value > 0 ? ',' : ''}`,
         bad: bad > 0 ? `${bad} refused` : edits.conflicts.value > 0 ? `${edits.conflicts.value} changed elsewhere` : '',
@@ -407,28 +291,11 @@ function drag(event: PointerEvent): void {
 }
 useEventListener(window, 'pointerup', () => (selection.dragging.value = false));
 
-// --- what stands below the grid -----------------------------------------------------------------------------------
+// --- what stands around the grid ----------------------------------------------------------------------------------
 
-const separator = computed(
-    () =>
-        new Intl.NumberFormat(user.value?.locale ?? 'en-GB').formatToParts(1.5).find(({ type }) => type === 'decimal')
-            ?.value ?? '.',
-);
-const selected = computed(() => {
-    if (selection.size.value < 2 || selection.size.value > 20_000) {
-        return '';
-    }
-    const figures = [...selection.places()].flatMap((each) => {
-        const plain = text(each).replace(separator.value, '.');
-        return plain !== '' && Number.isFinite(Number(plain)) ? [Number(plain)] : [];
-    });
-    const sum = figures.reduce((total, each) => total + each, 0);
-    const shownAs = (value: number) =>
-        new Intl.NumberFormat(user.value?.locale ?? 'en-GB', { maximumFractionDigits: 2 })
-            .format(value)
-            .replace('-', '−');
-    return `Selected ${selection.size.value}${figures.length === 0 ? '' : `: mean ${shownAs(sum / figures.length)}, sum ${shownAs(sum)}`}`;
-});
+/** More than this is selected as a whole, not to be summed. */
+const SUMMED = 20_000;
+const selected = computed(() => (selection.size.value > SUMMED ? [] : [...selection.places()].map(text)));
 
 const where = computed(() => {
     const row = current.value.row;
@@ -437,19 +304,6 @@ const where = computed(() => {
         ? ''
         : `${of === '' ? longMonth(columns.value[active.column]?.month ?? '') : periodWords(of)}, ${row.name}`;
 });
-const trouble = computed(() => {
-    const { draft, lock: locked } = current.value;
-    if (draft?.state === 'refused' || draft?.state === 'conflict') {
-        return { text: `${where.value}: ${draft.words}`, tone: 'text-red-text font-semibold' };
-    }
-    if (draft !== undefined && draft.words !== '') {
-        return { text: `${where.value}: ${draft.words}`, tone: 'text-amber-text font-semibold' };
-    }
-    return locked === ''
-        ? { text: where.value, tone: 'text-ink-soft' }
-        : { text: `${where.value}: ${locked}`, tone: 'text-ink-soft' };
-});
-
 const heading = computed(() =>
     data.value === undefined
         ? ''
@@ -488,14 +342,12 @@ onBeforeRouteLeave(
                 }}<template v-if="sentence.bad"
                     >&nbsp;<b class="font-[650] text-red-text">{{ sentence.bad }}</b></template
                 >
-                <span v-if="pasted?.note && edits.last.value?.name === 'pasting'" class="text-ink-soft">
-                    · {{ pasted.note }}</span
-                >
+                <span v-if="pasting.note.value && isPasted" class="text-ink-soft"> · {{ pasting.note.value }}</span>
             </p>
         </div>
         <div v-if="canType" class="ml-auto flex items-center gap-3">
             <button
-                v-if="pasted?.turnable && edits.last.value?.name === 'pasting' && !edits.last.value.saved"
+                v-if="pasting.canTurn.value && isPasted && !edits.last.value?.saved"
                 type="button"
                 class="quiet-link text-[14px] text-ink-soft"
                 @click="turn"
@@ -565,9 +417,9 @@ onBeforeRouteLeave(
             :aria-activedescendant="`cell-${active.row}-${active.column}`"
             aria-multiselectable="true"
             @keydown="onKey"
-            @copy="copy"
-            @cut="cut"
-            @paste="paste"
+            @copy="pasting.copy"
+            @cut="pasting.cut"
+            @paste="pasting.paste"
         >
             <div
                 role="row"
@@ -644,22 +496,18 @@ onBeforeRouteLeave(
                 </div>
             </div>
         </div>
-        <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1 pt-2 text-[13px] text-ink-soft">
-            <span>{{ shown.length }} of {{ data?.rows.length }} rows</span>
-            <span v-if="selected">{{ selected }}</span>
-            <span :class="trouble.tone" aria-live="polite">{{ trouble.text }}</span>
-            <span v-if="current.draft?.state === 'conflict'" class="flex gap-2">
-                <button type="button" class="quiet-link" @click="grid.settle(key(active), true)">Keep mine</button>
-                <button type="button" class="quiet-link" @click="grid.settle(key(active), false)">Take theirs</button>
-            </span>
-            <span v-if="offline" class="font-semibold text-amber-text">No connection: what is typed is kept here</span>
-            <button v-if="edits.drafts.size > 0 && !busy" type="button" class="quiet-link" @click="grid.discard()">
-                Put everything back
-            </button>
-            <span v-if="edits.drafts.size === 0" class="ml-auto hidden text-ink-faint xl:inline"
-                >arrows move · F2 edits · Shift extends · Ctrl D fills down · Ctrl R right · Ctrl Z undoes · Ctrl S
-                saves</span
-            >
-        </div>
+        <GridStatus
+            :rows="shown.length"
+            :all="data?.rows.length ?? 0"
+            :selected="selection.size.value"
+            :texts="selected"
+            :where="where"
+            :draft="current.draft"
+            :lock="current.lock"
+            :is-offline="offline"
+            :has-drafts="edits.drafts.size > 0 && !busy"
+            @settle="(mine) => grid.settle(key(active), mine)"
+            @discard="grid.discard"
+        />
     </template>
 </template>
