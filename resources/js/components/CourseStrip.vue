@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
+import { stripBar, stripScale } from '@/graphics/strip';
+import { ZONE_FILLS, zonesBetween } from '@/graphics/zones';
 import { computed } from 'vue';
 
 /**
@@ -11,74 +13,26 @@ const props = defineProps<{ row: Schemas['ScorecardRow']; hideTarget?: boolean; 
 
 const { plain, figure } = useNumbers();
 
-/** Room beside the outermost marks, as a share of their spread. */
-const ROOM = 0.28;
+const number = (exact: string | undefined): number | null => (exact === undefined ? null : Number(exact));
+const marks = computed(() => ({
+    actual: number(props.row.actual?.exact),
+    target: props.hideTarget ? null : number(props.row.target?.exact),
+    prior: props.hidePrior ? null : number(props.row.prior?.exact),
+}));
+const scale = computed(() => stripScale(marks.value, props.row.zones));
+const bar = computed(() => stripBar(scale.value, marks.value.actual));
 
-const scale = computed(() => {
-    const { actual, target, prior, zones } = props.row;
-    const marks = [
-        actual?.exact,
-        props.hideTarget ? undefined : target?.exact,
-        props.hidePrior ? undefined : prior?.exact,
-        zones?.green,
-        zones?.amber,
-        zones?.greenLow,
-        zones?.amberLow,
-    ]
-        .filter((mark) => mark !== undefined && mark !== null)
-        .map(Number);
-    if (marks.length === 0) {
-        return null;
-    }
-    const low = Math.min(...marks);
-    const high = Math.max(...marks);
-    const room = (high - low) * ROOM || Math.abs(high) * 0.2 || 1;
-    // Figures that are never negative are not given a negative end.
-    return { low: low >= 0 ? Math.max(0, low - room) : low - room, high: high + room };
-});
-
-const at = (exact: string | number): number => {
+const at = (value: number): string => {
     const { low, high } = scale.value ?? { low: 0, high: 1 };
-    return ((Number(exact) - low) / (high - low)) * 100;
+    return `${((value - low) / (high - low)) * 100}%`;
 };
-
-/** From nothing to the figure; where nothing is not on the scale, from the end that is nearer to it. */
-const bar = computed(() => {
-    if (scale.value === null || props.row.actual === null) {
-        return null;
-    }
-    const ends = [at(Math.max(scale.value.low, Math.min(scale.value.high, 0))), at(props.row.actual.exact)];
-    return { from: Math.min(...ends), to: Math.max(...ends) };
-});
-
-const zones = computed(() => {
-    const limits = props.row.zones;
-    if (scale.value === null || limits === null) {
-        return [{ from: 0, to: 100, fill: 'fill-fill' }];
-    }
-    const [green, amber] = [at(limits.green), at(limits.amber)];
-    if (limits.greenLow !== null && limits.amberLow !== null) {
-        const [greenLow, amberLow] = [at(limits.greenLow), at(limits.amberLow)];
-        return [
-            { from: 0, to: amberLow, fill: 'fill-red-zone' },
-            { from: amberLow, to: greenLow, fill: 'fill-amber-zone' },
-            { from: greenLow, to: green, fill: 'fill-green-zone' },
-            { from: green, to: amber, fill: 'fill-amber-zone' },
-            { from: amber, to: 100, fill: 'fill-red-zone' },
-        ];
-    }
-    return limits.higherIsBetter
-        ? [
-              { from: 0, to: amber, fill: 'fill-red-zone' },
-              { from: amber, to: green, fill: 'fill-amber-zone' },
-              { from: green, to: 100, fill: 'fill-green-zone' },
-          ]
-        : [
-              { from: 0, to: green, fill: 'fill-green-zone' },
-              { from: green, to: amber, fill: 'fill-amber-zone' },
-              { from: amber, to: 100, fill: 'fill-red-zone' },
-          ];
-});
+const wide = ({ from, to }: { from: number; to: number }): string => {
+    const { low, high } = scale.value ?? { low: 0, high: 1 };
+    return `${((to - from) / (high - low)) * 100}%`;
+};
+const zones = computed(() =>
+    scale.value === null ? [] : zonesBetween(props.row.zones, scale.value.low, scale.value.high),
+);
 
 const words = computed(() => {
     const { actual, target, prior, measure } = props.row;
@@ -96,20 +50,21 @@ const words = computed(() => {
     <svg height="26" class="block w-full overflow-visible" role="img" :aria-label="words">
         <title>{{ words }}</title>
         <template v-if="scale !== null">
+            <rect v-if="row.zones === null" width="100%" y="8.5" height="9" class="fill-fill" />
             <rect
-                v-for="zone in zones.filter(({ from, to }) => to > from)"
+                v-for="zone in zones"
                 :key="zone.from"
-                :x="`${zone.from}%`"
-                :width="`${zone.to - zone.from}%`"
+                :x="at(zone.from)"
+                :width="wide(zone)"
                 y="8.5"
                 height="9"
-                :class="zone.fill"
+                :class="ZONE_FILLS[zone.status]"
             />
-            <rect v-if="bar" :x="`${bar.from}%`" :width="`${bar.to - bar.from}%`" y="11" height="4" class="fill-ink" />
-            <svg v-if="row.target && !hideTarget" :x="`${at(row.target.exact)}%`" overflow="visible">
+            <rect v-if="bar" :x="at(bar.from)" :width="wide(bar)" y="11" height="4" class="fill-ink" />
+            <svg v-if="marks.target !== null" :x="at(marks.target)" overflow="visible">
                 <rect x="-1" y="3" width="2" height="20" class="fill-ink" />
             </svg>
-            <svg v-if="row.prior && !hidePrior" :x="`${at(row.prior.exact)}%`" overflow="visible">
+            <svg v-if="marks.prior !== null" :x="at(marks.prior)" overflow="visible">
                 <path d="M0 7 L5.5 13 L0 19 L-5.5 13Z" class="fill-sheet stroke-ink" stroke-width="1.2" />
             </svg>
         </template>

@@ -1,11 +1,16 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
-import { dayAndMonth, periodWords, shortMonth } from '@/composables/usePeriods';
+import { shortMonth } from '@/composables/usePeriods';
+import { loneliest, periodLabels, spread } from '@/graphics/labels';
+import { runs, steps, stretches, through, type Spot } from '@/graphics/lines';
+import { columned } from '@/graphics/plane';
+import { DOT_FILLS, ZONE_FILLS, zonesBetween } from '@/graphics/zones';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
-import { runs, spread, stretches, type Layers, type Mode, type Point } from './chart';
+import type { Layers, Mode, Point } from './chart';
 import { useCourse } from './useCourse';
+import { useReading } from './useReading';
 
 /** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
 const props = defineProps<{
@@ -19,16 +24,9 @@ const props = defineProps<{
 
 const HEIGHT = 330;
 const EDGE = { left: 52, right: 16, top: 12, bottom: 46 };
-const DOTS = {
-    green: 'fill-green',
-    amber: 'fill-amber',
-    red: 'fill-red',
-    'not-judged': 'fill-hollow',
-    'no-data': 'fill-hollow',
-};
 const TEXTS = { green: 'fill-green', amber: 'fill-amber-text', red: 'fill-red-text' } as Record<string, string>;
 
-const { figure, signed, plain, percent, unitOf } = useNumbers();
+const { figure, plain } = useNumbers();
 const frame = useTemplateRef<HTMLElement>('frame');
 const svg = useTemplateRef<SVGSVGElement>('svg');
 defineExpose({ svg });
@@ -49,99 +47,40 @@ watch(
 );
 
 const column = computed(() => inside.value / Math.max(1, props.points.length));
-const x = (index: number): number => left.value + (index + 0.5) * column.value;
 const bottom = HEIGHT - EDGE.bottom;
 /** Notes and actions have a lane of their own under the course. */
 const LANE = 40;
 const floor = computed(() => bottom - (marks.value.some(({ kind }) => kind !== 'rule') ? LANE : 0));
-const y = (value: number): number =>
-    floor.value - ((value - scale.value.low) / (scale.value.high - scale.value.low || 1)) * (floor.value - EDGE.top);
-const held = (value: number): number => Math.max(EDGE.top, Math.min(floor.value, y(value)));
-
-const line = (run: { at: number; value: number }[]): string =>
-    run.map((each) => `${x(each.at).toFixed(1)},${y(each.value).toFixed(1)}`).join(' ');
+const plane = computed(() =>
+    columned({ ...scale.value, left: left.value, column: column.value, top: EDGE.top, floor: floor.value }),
+);
+const x = (index: number): number => plane.value.x(index);
+const y = (value: number): number => plane.value.y(value);
+const line = (run: readonly Spot[]): string => through(plane.value, run);
 
 /** Rectangles of one colour over the periods in which the limits stayed the same. */
 const zones = computed(() =>
     !props.layers.zones
         ? []
         : runs(props.points, (one, other) => JSON.stringify(one.zones) === JSON.stringify(other.zones)).flatMap(
-              ({ from, to, item }) => {
-                  if (item.zones === null) {
-                      return [];
-                  }
-                  const start = left.value + from * column.value;
-                  const wide = (to - from + 1) * column.value;
-                  const [green, amber] = [held(Number(item.zones.green)), held(Number(item.zones.amber))];
-                  const part = (one: number, other: number, tone: string) => ({
-                      x: start,
-                      width: wide,
-                      y: Math.min(one, other),
-                      height: Math.abs(one - other),
-                      tone,
-                  });
-                  if (item.zones.greenLow !== null && item.zones.amberLow !== null) {
-                      const [greenLow, amberLow] = [
-                          held(Number(item.zones.greenLow)),
-                          held(Number(item.zones.amberLow)),
-                      ];
-                      return [
-                          part(EDGE.top, amber, 'fill-red-zone'),
-                          part(amber, green, 'fill-amber-zone'),
-                          part(green, greenLow, 'fill-green-zone'),
-                          part(greenLow, amberLow, 'fill-amber-zone'),
-                          part(amberLow, floor.value, 'fill-red-zone'),
-                      ];
-                  }
-                  const [good, bad] = item.zones.higherIsBetter ? [EDGE.top, floor.value] : [floor.value, EDGE.top];
-                  return [
-                      part(good, green, 'fill-green-zone'),
-                      part(green, amber, 'fill-amber-zone'),
-                      part(amber, bad, 'fill-red-zone'),
-                  ];
-              },
+              ({ from, to, item }) =>
+                  zonesBetween(item.zones, scale.value.low, scale.value.high).map((zone) => ({
+                      x: x(from - 0.5),
+                      width: (to - from + 1) * column.value,
+                      y: y(zone.to),
+                      height: y(zone.from) - y(zone.to),
+                      fill: ZONE_FILLS[zone.status],
+                  })),
           ),
 );
-
-/** A target holds for the whole of its period: steps, not a slope. */
-const steps = computed(() =>
-    [targets.value, uppers.value].flatMap((values) =>
-        stretches(values).map((run) =>
-            run
-                .flatMap(({ at: index, value }) => {
-                    const start = left.value + index * column.value;
-                    return [
-                        `${start.toFixed(1)},${y(value).toFixed(1)}`,
-                        `${(start + column.value).toFixed(1)},${y(value).toFixed(1)}`,
-                    ];
-                })
-                .join(' '),
-        ),
-    ),
-);
-
-const label = (point: Point, index: number): string => {
-    const { period } = point;
-    if (props.mode === 'quarters') {
-        return `to ${shortMonth(period)}`;
-    }
-    if (period.includes('W')) {
-        return period.slice(5);
-    }
-    return period.startsWith('FY') ? period.slice(period.includes('-') ? 7 : 2) : index >= 0 ? shortMonth(period) : '';
-};
-const year = (period: string): string => (period.startsWith('FY') ? period.slice(2, 6) : period.slice(0, 4));
-/** Every label where there is room, otherwise every so many; the one looked at always. */
-const every = computed(() => Math.max(1, Math.ceil(34 / column.value)));
+const targetSteps = computed(() => [targets.value, uppers.value].flatMap((values) => steps(plane.value, values)));
 const months = computed(() =>
-    props.points.map((point, index) => ({
-        text:
-            index === at.value ||
-            (index % every.value === at.value % every.value && Math.abs(index - at.value) >= every.value)
-                ? label(point, index)
-                : '',
-        year: year(point.period) === year(props.points[index - 1]?.period ?? '') ? '' : year(point.period),
-    })),
+    periodLabels(
+        props.points.map(({ period }) => period),
+        at.value,
+        column.value,
+        props.mode === 'quarters' ? (period) => `to ${shortMonth(period)}` : undefined,
+    ),
 );
 
 const marks = computed(() => {
@@ -179,7 +118,7 @@ const signals = computed(() => {
     return by;
 });
 
-const labels = computed(() => {
+const captions = computed(() => {
     const found: { x: number; y: number; text: string; look: string; anchor: string }[] = [];
     const right = width.value - EDGE.right - 4;
     const last = targets.value.findLastIndex((value) => value !== null);
@@ -226,27 +165,9 @@ const labels = computed(() => {
     }
     return spread(found, 15, EDGE.top + 11, bottom - 4);
 });
-/** Where the line of last year is farthest from all others, so that its name stands alone. */
 const priorLabel = computed(() => {
-    let best: { index: number; value: number; room: number } | null = null;
-    priors.value.forEach((value, index) => {
-        if (value === null || index === 0 || index > at.value) {
-            return;
-        }
-        const others = [actuals.value[index], targets.value[index]].filter((each) => each != null);
-        const room = Math.min(60, ...others.map((each) => Math.abs(y(each) - y(value))));
-        if (best === null || room > best.room) {
-            best = { index, value, room };
-        }
-    });
-    const found = best as { index: number; value: number } | null;
-    if (found === null) {
-        return null;
-    }
-    const beside = [priors.value[found.index - 1], priors.value[found.index + 1]].filter((each) => each != null);
-    const above =
-        found.value >= Math.max(...beside, -Infinity) || (actuals.value[found.index] ?? -Infinity) < found.value;
-    return { x: x(found.index), y: y(found.value) + (above ? -8 : 16) };
+    const found = loneliest(plane.value, priors.value, [actuals.value, targets.value], at.value);
+    return found === null ? null : { x: x(found.at), y: y(found.value) + (found.isAbove ? -8 : 16) };
 });
 
 const shown = computed(() => {
@@ -254,54 +175,20 @@ const shown = computed(() => {
     const point = index === null ? undefined : props.points[index];
     return index === null || point === undefined ? null : { index, point };
 });
-const name = (point: Point): string => {
-    const month = point.period;
-    return props.mode === 'gathered'
-        ? `Year to date, ${periodWords(month)}`
-        : props.mode === 'quarters'
-          ? `Quarter to ${periodWords(month)}`
-          : periodWords(month).replace(/^./, (first) => first.toUpperCase());
-};
-const WORDS: Record<string, string> = {
-    green: 'on course',
-    amber: 'drifting',
-    red: 'off course',
-    'not-judged': 'not judged',
-    'no-data': 'no reading',
-};
-const lines = (point: Point, index: number): { name: string; value: string }[] =>
-    [
-        {
-            name: WORDS[point.status] ?? '',
-            value: point.actual ? `${figure(point.actual, props.page.measure)} ${unitOf(props.page.measure)}` : '',
-        },
-        {
-            name: 'target',
-            value: point.target
-                ? point.upper
-                    ? `${figure(point.target)} to ${figure(point.upper)}`
-                    : figure(point.target, props.page.measure)
-                : '',
-        },
-        {
-            name: 'to target',
-            value: point.variance
-                ? `${signed(point.variance.difference)}${point.variance.percent && !point.variance.points ? ` (${percent(point.variance.percent)})` : ''}`
-                : '',
-        },
-        {
-            name: 'last year',
-            value: point.prior && props.layers.prior ? figure(point.prior, props.page.measure) : '',
-        },
-        { name: 'as of', value: point.asOf ? dayAndMonth(point.asOf) : '' },
-        { name: 'signal', value: (signals.value.get(index) ?? []).join('; ') },
-    ].filter(({ value }, place) => value.trim() !== '' || place === 0);
-const said = computed(() =>
+const { title, lines } = useReading(props);
+const reading = computed(() =>
     shown.value === null
+        ? null
+        : {
+              title: title(shown.value.point),
+              lines: lines(shown.value.point, signals.value.get(shown.value.index) ?? []),
+              marks: marks.value.filter((each) => each.at === shown.value?.index && each.kind !== 'rule'),
+          },
+);
+const said = computed(() =>
+    reading.value === null
         ? 'Arrow keys read the points'
-        : `${name(shown.value.point)}: ${lines(shown.value.point, shown.value.index)
-              .map((each) => `${each.name} ${each.value}`)
-              .join(', ')}`,
+        : `${reading.value.title}: ${reading.value.lines.map(({ name, value }) => `${name} ${value}`).join(', ')}`,
 );
 
 function onKey(event: KeyboardEvent): void {
@@ -369,7 +256,7 @@ const beside = computed(() => {
                     :y="zone.y"
                     :width="zone.width"
                     :height="zone.height"
-                    :class="zone.tone"
+                    :class="zone.fill"
                     shape-rendering="crispEdges"
                 />
             </g>
@@ -451,7 +338,7 @@ const beside = computed(() => {
                 last year
             </text>
             <polyline
-                v-for="(path, index) in steps"
+                v-for="(path, index) in targetSteps"
                 :key="`t${index}`"
                 :points="path"
                 class="fill-none stroke-ink"
@@ -511,7 +398,7 @@ const beside = computed(() => {
                         :cx="x(index)"
                         :cy="y(value)"
                         :r="index === at || index === read ? 6 : column < 14 ? 3 : 4.2"
-                        :class="DOTS[points[index]!.status]"
+                        :class="DOT_FILLS[points[index]!.status]"
                         class="stroke-paper"
                         stroke-width="1.6"
                     />
@@ -562,7 +449,7 @@ const beside = computed(() => {
                 opacity="0.35"
             />
             <text
-                v-for="each in labels"
+                v-for="each in captions"
                 :key="each.text"
                 :x="each.x"
                 :y="each.y"
@@ -576,17 +463,17 @@ const beside = computed(() => {
             </text>
         </svg>
         <div
-            v-if="shown"
+            v-if="reading"
             class="pointer-events-none absolute top-6 z-10 min-w-[168px] rounded-[3px] border border-rule bg-sheet px-3 py-2 text-[13.5px] shadow-[0_3px_14px_rgb(0_0_0/.12)]"
             :style="beside"
         >
-            <p class="mb-1 font-serif text-[15px] font-semibold">{{ name(shown.point) }}</p>
-            <p v-for="each in lines(shown.point, shown.index)" :key="each.name" class="flex justify-between gap-4">
+            <p class="mb-1 font-serif text-[15px] font-semibold">{{ reading.title }}</p>
+            <p v-for="each in reading.lines" :key="each.name" class="flex justify-between gap-4">
                 <span class="text-ink-soft">{{ each.name }}</span>
                 <b class="max-w-[230px] text-right font-semibold">{{ each.value }}</b>
             </p>
             <p
-                v-for="mark in marks.filter((each) => each.at === shown!.index && each.kind !== 'rule')"
+                v-for="mark in reading.marks"
                 :key="mark.words"
                 class="mt-1 line-clamp-3 max-w-[260px] border-t border-rule-soft pt-1 text-ink-soft"
             >

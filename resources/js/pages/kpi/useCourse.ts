@@ -1,7 +1,9 @@
 import { useNumbers } from '@/composables/useNumbers';
 import type { Schemas } from '@/api/client';
 import { computed } from 'vue';
-import { number, rounded, ticks, type Layers, type Mode, type Point } from './chart';
+import { number, rounded, ticks } from '@/graphics/scale';
+import { limits } from '@/graphics/zones';
+import type { Layers, Mode, Point } from './chart';
 
 /** What a chart of a KPI draws, in numbers by place of the period, and the scale that holds all of it. */
 export function useCourse(props: {
@@ -92,13 +94,9 @@ export function useCourse(props: {
         let high = Math.max(...shown);
         // The ends of the zones are shown where they are near: a limit far away would flatten the course.
         const spread = high - low || Math.abs(high) || 1;
-        const ends = props.layers.zones
-            ? props.points.flatMap(({ zones }) =>
-                  zones === null ? [] : [zones.green, zones.amber, zones.greenLow, zones.amberLow].map(number),
-              )
-            : [];
+        const ends = props.layers.zones ? props.points.flatMap(({ zones }) => limits(zones)) : [];
         ends.forEach((end) => {
-            if (end !== null && end > low - spread / 2 && end < high + spread / 2) {
+            if (end > low - spread / 2 && end < high + spread / 2) {
                 low = Math.min(low, end);
                 high = Math.max(high, end);
             }
