@@ -210,6 +210,11 @@ test('two people in one cell of the grid: the second sees both and chooses', asy
 test('a file is understood, previewed with its errors, applied and undone', async ({ page }) => {
     await signIn(page, 'analyst');
     await page.goto('/logbook/import?unit=WST&period=2026-08');
+    // What comes late must not undo what was corrected meanwhile.
+    await page.route('**/api/imports/*', async (route) => {
+        await new Promise((resolve) => setTimeout(resolve, 300));
+        await route.continue();
+    });
     const send = (name: string, text: string) =>
         page.setInputFiles('input[type=file]', { name, mimeType: 'text/csv', buffer: Buffer.from(text) });
     await send('bad.csv', 'kpi\0');

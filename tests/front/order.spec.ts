@@ -1,4 +1,5 @@
 import type { Schemas } from '@/api/client';
+import { useLatest } from '@/composables/useLatest';
 import { arrange, type Filter, type Order } from '@/pages/scorecard/order';
 import { expect, test } from '@playwright/test';
 
@@ -55,4 +56,28 @@ for (const [filter, found] of [
 test('the groups themselves stay as they are', () => {
     names('seriousness');
     expect(ROWS.map(({ name }) => name).join('')).toBe('abcdef');
+});
+
+test('of answers only that to the latest question counts', async () => {
+    const heard: string[] = [];
+    const ask = useLatest<string>(
+        (answer) => heard.push(answer),
+        (reason) => heard.push(`failed: ${String(reason)}`),
+    );
+    const answers: ((text: string) => void)[] = [];
+    const failures: ((reason: string) => void)[] = [];
+    const question = () =>
+        new Promise<string>((resolve, reject) => {
+            answers.push(resolve);
+            failures.push(reject);
+        });
+    const asked = [ask(question), ask(question), ask(question)];
+    answers[2]?.('third');
+    failures[0]?.('first');
+    answers[1]?.('second');
+    expect(await Promise.all(asked)).toEqual([false, false, true]);
+    const last = ask(question);
+    failures[3]?.('fourth');
+    expect(await last).toBe(true);
+    expect(heard).toEqual(['third', 'failed: fourth']);
 });

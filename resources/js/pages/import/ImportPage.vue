@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useLatest } from '@/composables/useLatest';
 import { periodWords } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -50,25 +51,25 @@ const id = computed(() => (typeof route.query['file'] === 'string' ? Number(rout
 const working = computed(() => page.value?.state === 'reading' || page.value?.state === 'applying');
 
 function take(next: Page): void {
-    const before = page.value?.state;
+    const before = page.value;
     page.value = next;
-    if (next.columns.length > 0) {
+    // What the reader has corrected stays until it is sent.
+    if (before?.id !== next.id || next.state !== 'mapping') {
         roles.value = next.columns.map(({ role }) => role);
     }
-    if (before === 'applying' && next.state !== 'applying') {
+    if (before?.state === 'applying' && next.state !== 'applying') {
         void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
     }
 }
 
+const ask = useLatest(take, (failure) => {
+    problem.value =
+        failure instanceof ApiError ? (Object.values(failure.fields)[0] ?? failure.detail) : String(failure);
+});
 async function run(request: () => Promise<Page>): Promise<void> {
     busy.value = true;
     problem.value = '';
-    try {
-        take(await request());
-    } catch (failure) {
-        problem.value =
-            failure instanceof ApiError ? (Object.values(failure.fields)[0] ?? failure.detail) : String(failure);
-    } finally {
+    if (await ask(request)) {
         busy.value = false;
     }
 }
@@ -84,7 +85,17 @@ const load = (): Promise<void> =>
             }),
         ),
     );
-watch(id, (now) => (now > 0 ? void load() : (page.value = null)), { immediate: true });
+watch(
+    id,
+    (now) => {
+        if (now === 0) {
+            page.value = null;
+        } else if (now !== page.value?.id) {
+            void load();
+        }
+    },
+    { immediate: true },
+);
 watch([shown, at], () => id.value > 0 && load());
 useIntervalFn(() => {
     if (working.value && !busy.value) {

@@ -3,6 +3,7 @@ import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
+import { useLatest } from '@/composables/useLatest';
 import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
@@ -37,9 +38,24 @@ const plan = ref<Schemas['TargetPlan'] | null>(null);
 const { busy, problem, message, said, send } = useSending();
 const done = ref('');
 
-async function preview(): Promise<void> {
-    try {
-        plan.value = await read(
+const ask = useLatest<Schemas['TargetPlan']>(
+    (planned) => {
+        plan.value = planned;
+        problem.value = null;
+        chosen.value ??= new Set(
+            planned.rows.filter((row) => row.problem === '' && only.value.length > 0).map(({ id }) => id),
+        );
+    },
+    (failure) => {
+        if (!(failure instanceof ApiError)) {
+            throw failure;
+        }
+        problem.value = failure;
+    },
+);
+const preview = () =>
+    ask(() =>
+        read(
             api.POST('/api/targets/plan', {
                 body: {
                     unit: unit.value.code,
@@ -53,18 +69,8 @@ async function preview(): Promise<void> {
                     decimals: null,
                 },
             }),
-        );
-        problem.value = null;
-        chosen.value ??= new Set(
-            plan.value.rows.filter((row) => row.problem === '' && only.value.length > 0).map(({ id }) => id),
-        );
-    } catch (failure) {
-        if (!(failure instanceof ApiError)) {
-            throw failure;
-        }
-        problem.value = failure;
-    }
-}
+        ),
+    );
 const soon = useDebounceFn(preview, 200);
 watch([unit, period, method], preview, { immediate: true });
 watch([figures, weights, percent, amount], soon, { deep: true });

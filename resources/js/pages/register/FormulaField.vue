@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Definition } from './useDraft';
 import { api, read, type Schemas } from '@/api/client';
+import { useLatest } from '@/composables/useLatest';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
@@ -16,14 +17,18 @@ const { plain } = useNumbers();
 const field = useTemplateRef<HTMLTextAreaElement>('field');
 const checked = ref<Schemas['FormulaCheck'] | null>(null);
 
-const check = useDebounceFn(async () => {
+const ask = useLatest<{ text: string; answer: Schemas['FormulaCheck'] | null }>(
+    // Its marks count signs: on another text they would stand in the wrong places.
+    ({ text, answer }) => text === formula.value && (checked.value = answer),
+    () => (checked.value = null),
+);
+const check = useDebounceFn(() => {
     const text = formula.value;
     const unit = props.draft.units[0]?.unit;
-    if (text.trim() === '' || unit === undefined) {
-        checked.value = null;
-        return;
-    }
-    try {
+    return ask(async () => {
+        if (text.trim() === '' || unit === undefined) {
+            return { text, answer: null };
+        }
         const { code, frequency, accumulation, decimals } = props.draft;
         const answer = await read(
             api.POST('/api/formula', {
@@ -31,12 +36,8 @@ const check = useDebounceFn(async () => {
                 body: { code, formula: text, unit, frequency, accumulation, decimals },
             }),
         );
-        if (text === formula.value) {
-            checked.value = answer;
-        }
-    } catch {
-        checked.value = null;
-    }
+        return { text, answer };
+    });
 }, 220);
 watch(
     () => [

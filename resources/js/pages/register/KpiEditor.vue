@@ -45,9 +45,14 @@ const definition = useQuery({
 const isNew = computed(() => props.code === undefined);
 const mayEdit = computed(() => user.value?.defines === true);
 
+/** What the copy on the page was made of; what is loaded again must not take the place of what is typed. */
+let copied: string | undefined;
 watch(
     () => [props.code, source.value, definition.data.value] as const,
     ([code, from, loaded]) => {
+        if (code !== undefined || from !== copied) {
+            copied = undefined;
+        }
         if (code === undefined) {
             const home = path(unit.value.code)[1] ?? unit.value;
             const empty = {
@@ -56,7 +61,8 @@ watch(
             };
             if (from === undefined) {
                 start(empty);
-            } else if (loaded !== undefined) {
+            } else if (loaded !== undefined && copied === undefined) {
+                copied = from;
                 // Targets and history stay with the original.
                 start(
                     {

@@ -28,13 +28,26 @@ const LISTS = [
 const lists = ref<{ themes: Item[]; objectives: Item[] }>({ themes: [], objectives: [] });
 const saved = computed(() => ({ themes: data.value?.themes ?? [], objectives: data.value?.objectives ?? [] }));
 const changed = computed(() => JSON.stringify(lists.value) !== JSON.stringify(saved.value));
-watch(saved, (now) => (lists.value = JSON.parse(JSON.stringify(now)) as typeof lists.value), { immediate: true });
+function putBack(): void {
+    lists.value = JSON.parse(JSON.stringify(saved.value)) as typeof lists.value;
+}
+watch(
+    saved,
+    (_, before) => {
+        // What comes anew from the server does not take the place of what is being typed.
+        if (before === undefined || JSON.stringify(lists.value) === JSON.stringify(before)) {
+            putBack();
+        }
+    },
+    { immediate: true },
+);
 
 const { busy, problem, message, send } = useSending();
 
 const save = () =>
     send(async () => {
         queries.setQueryData(['register'], await read(api.PUT('/api/lists', { body: lists.value })));
+        putBack();
         await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
     });
 
@@ -67,12 +80,7 @@ useEventListener(window, 'beforeunload', (event) => {
                     >All KPIs</RouterLink
                 >
                 <template v-if="user?.defines">
-                    <button
-                        type="button"
-                        class="button button-quiet"
-                        :disabled="!changed || busy"
-                        @click="lists = JSON.parse(JSON.stringify(saved))"
-                    >
+                    <button type="button" class="button button-quiet" :disabled="!changed || busy" @click="putBack">
                         Put back
                     </button>
                     <button type="submit" class="button" :disabled="!changed || busy">Save</button>

@@ -2,9 +2,14 @@
 import type { Definition } from './useDraft';
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
+import { useLatest } from '@/composables/useLatest';
 import { periodWords, shortMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
+import { course } from '@/graphics/lines';
+import { spanned } from '@/graphics/plane';
+import { number } from '@/graphics/scale';
+import { DOT_FILLS, limits, ZONE_FILLS, zonesBetween } from '@/graphics/zones';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 
@@ -22,10 +27,19 @@ watch(
 const replay = ref<Schemas['Replay'] | null>(null);
 const problem = ref('');
 
-const load = useDebounceFn(async () => {
+const ask = useLatest<Schemas['Replay']>(
+    (answer) => {
+        replay.value = answer;
+        problem.value = '';
+    },
+    (failure) => {
+        problem.value = failure instanceof ApiError ? (Object.values(failure.fields)[0] ?? failure.detail) : '';
+    },
+);
+const load = useDebounceFn(() => {
     const { polarity, accumulation, rule, targets } = props.draft;
-    try {
-        replay.value = await read(
+    return ask(() =>
+        read(
             api.POST('/api/replay', {
                 params: { query: { period: period.value } },
                 body: {
@@ -37,11 +51,8 @@ const load = useDebounceFn(async () => {
                     targets: targets[unit.value] ?? {},
                 },
             }),
-        );
-        problem.value = '';
-    } catch (error) {
-        problem.value = error instanceof ApiError ? (Object.values(error.fields)[0] ?? error.detail) : '';
-    }
+        ),
+    );
 }, 120);
 watch(
     () =>
@@ -80,78 +91,35 @@ const counts = (side: Side): string => {
 
 const WIDTH = 394;
 const HEIGHT = 100;
-const DOT = {
-    green: 'fill-green',
-    amber: 'fill-amber',
-    red: 'fill-red',
-    'not-judged': 'fill-hollow',
-    'no-data': 'fill-hollow',
-} as const;
+/** Room above and below, as a share of what is shown. */
+const ROOM = 0.12;
 
 const chart = computed(() => {
     const periods = replay.value?.periods ?? [];
     const zones = replay.value?.zones ?? null;
-    const known = periods.flatMap(({ actual, target }) => [actual, target].filter((each) => each !== null).map(Number));
+    const actuals = periods.map(({ actual }) => number(actual));
+    const targets = periods.map(({ target }) => number(target));
+    const known = [...actuals, ...targets].filter((each) => each !== null);
     if (known.length < 2) {
         return null;
     }
-    const ends =
-        zones === null
-            ? []
-            : [zones.green, zones.amber, zones.greenLow, zones.amberLow].filter((each) => each !== null).map(Number);
-    const low = Math.min(...known, ...ends);
-    const high = Math.max(...known, ...ends);
-    const room = (high - low) * 0.12 || 1;
-    const y = (value: number): number => HEIGHT - ((value - low + room) / (high - low + 2 * room)) * HEIGHT;
-    const x = (index: number): number => 4 + (index * (WIDTH - 8)) / Math.max(1, periods.length - 1);
-    const stripes = (() => {
-        if (zones === null) {
-            return [];
-        }
-        const stripe = (from: number, to: number, fill: string) => ({
-            y: Math.max(0, Math.min(from, to)),
-            height: Math.min(HEIGHT, Math.max(from, to)) - Math.max(0, Math.min(from, to)),
-            fill,
-        });
-        const [green, amber] = [y(Number(zones.green)), y(Number(zones.amber))];
-        if (zones.greenLow !== null && zones.amberLow !== null) {
-            const [greenLow, amberLow] = [y(Number(zones.greenLow)), y(Number(zones.amberLow))];
-            return [
-                stripe(0, amber, 'fill-red-zone'),
-                stripe(amber, green, 'fill-amber-zone'),
-                stripe(green, greenLow, 'fill-green-zone'),
-                stripe(greenLow, amberLow, 'fill-amber-zone'),
-                stripe(amberLow, HEIGHT, 'fill-red-zone'),
-            ];
-        }
-        return zones.higherIsBetter
-            ? [
-                  stripe(0, green, 'fill-green-zone'),
-                  stripe(green, amber, 'fill-amber-zone'),
-                  stripe(amber, HEIGHT, 'fill-red-zone'),
-              ]
-            : [
-                  stripe(0, amber, 'fill-red-zone'),
-                  stripe(amber, green, 'fill-amber-zone'),
-                  stripe(green, HEIGHT, 'fill-green-zone'),
-              ];
-    })();
-    const runs = (values: (string | null)[]): string[] => {
-        const found: string[][] = [[]];
-        values.forEach((value, index) =>
-            value === null
-                ? found.push([])
-                : found.at(-1)?.push(`${x(index).toFixed(1)},${y(Number(value)).toFixed(1)}`),
-        );
-        return found.filter((run) => run.length > 1).map((run) => run.join(' '));
-    };
+    const least = Math.min(...known, ...limits(zones));
+    const most = Math.max(...known, ...limits(zones));
+    const room = (most - least) * ROOM || 1;
+    const [low, high] = [least - room, most + room];
+    const plane = spanned({ left: 4, right: WIDTH - 4, top: 0, floor: HEIGHT, low, high, count: periods.length });
     return {
-        stripes: stripes.filter(({ height }) => height > 0),
-        lines: runs(periods.map(({ actual }) => actual)),
-        targets: runs(periods.map(({ target }) => target)),
-        dots: periods.flatMap(({ actual, asTyped, period: key }, index) =>
-            actual === null ? [] : [{ x: x(index), y: y(Number(actual)), fill: DOT[asTyped], key }],
-        ),
+        stripes: zonesBetween(zones, low, high).map(({ status, from, to }) => ({
+            y: plane.y(to),
+            height: plane.y(from) - plane.y(to),
+            fill: ZONE_FILLS[status],
+        })),
+        lines: course(plane, actuals).lines,
+        targets: course(plane, targets).lines,
+        dots: periods.flatMap(({ asTyped, period: key }, index) => {
+            const actual = actuals[index] ?? null;
+            return actual === null ? [] : [{ x: plane.x(index), y: plane.y(actual), fill: DOT_FILLS[asTyped], key }];
+        }),
     };
 });
 </script>
