@@ -79,7 +79,7 @@ const NAMES = computed<Record<Crossing, string>>(() => ({
     'units-months': `${plural.value} × months`,
     'kpis-months': `${unit.value.name}: KPIs × months`,
 }));
-const kpiName = computed(() => data.value?.kpis.find(({ key }) => key === shownKpi.value)?.name ?? shownKpi.value);
+const crossed = computed(() => data.value?.kpis.find(({ key }) => key === shownKpi.value));
 const title = computed(() => {
     const when =
         span.value === 'month'
@@ -89,7 +89,7 @@ const title = computed(() => {
     return shown.value === 'units-kpis'
         ? `${unit.value.name}, ${when}`
         : shown.value === 'units-months'
-          ? `${shownKpi.value === '' ? 'All KPIs rolled up' : kpiName.value}, ${unit.value.name}`
+          ? `${shownKpi.value === '' ? 'All KPIs rolled up' : (crossed.value?.name ?? shownKpi.value)}, ${unit.value.name}`
           : `${unit.value.name}, month by month`;
 });
 useTitle(computed(() => `${title.value} · Kybernet`));
@@ -354,8 +354,13 @@ const heads = computed(() =>
                 </colgroup>
                 <thead>
                     <tr role="row" class="text-[12.5px] leading-[1.15] font-medium text-ink-soft">
-                        <th role="columnheader" class="sticky left-0 z-10 bg-paper">
+                        <th role="columnheader" class="sticky left-0 z-10 bg-paper align-bottom">
                             <span class="sr-only">{{ plural }}</span>
+                            <span
+                                v-if="figures && shown === 'units-months' && crossed?.measure"
+                                class="block pr-4 pb-1.5 text-left font-normal text-ink-faint"
+                                >in {{ crossed.measure }}</span
+                            >
                         </th>
                         <th
                             v-for="(column, index) in data.columns"
@@ -374,7 +379,12 @@ const heads = computed(() =>
                                         : '&nbsp;'
                                 }}</span></span
                             >
-                            <span v-else class="line-clamp-3" :title="column.name">{{ column.name }}</span>
+                            <template v-else>
+                                <span class="line-clamp-3" :title="column.name">{{ column.name }}</span>
+                                <span v-if="figures" class="block font-normal text-ink-faint">{{
+                                    column.measure || '&nbsp;'
+                                }}</span>
+                            </template>
                         </th>
                         <th
                             v-if="!isMonths"
@@ -415,7 +425,8 @@ const heads = computed(() =>
                             v-for="column in data.columns"
                             :key="column.key"
                             role="gridcell"
-                            class="border-t border-ink-faint text-center"
+                            class="border-t border-ink-faint"
+                            :class="figures ? 'pr-2.5 text-right' : 'text-center'"
                         >
                             <Needle v-if="column.status" :status="column.status" :size="isNarrow ? 's' : 'm'" />
                         </td>

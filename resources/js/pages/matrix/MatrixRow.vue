@@ -46,38 +46,29 @@ const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
             {{ name }}
             <span v-if="measure && figures" class="text-[12.5px] text-ink-faint">{{ measure }}</span>
         </th>
+        <!-- Few elements a cell: a matrix has up to thousands, and all of them change together. -->
         <td
             v-for="(cell, column) in cells"
             :key="column"
             role="gridcell"
-            class="cursor-pointer border-t border-rule-soft text-center outline-none"
-            :class="narrow ? 'p-0' : 'p-[3px]'"
+            class="h-[32px] cursor-pointer border-t border-rule-soft -outline-offset-3 hover:bg-brass-tint"
+            :class="[
+                focused === column ? 'outline-2 outline-brass' : 'outline-none',
+                figures
+                    ? 'pr-3 text-right text-[13.5px] whitespace-nowrap [&>svg]:ml-1.5'
+                    : 'p-0 text-center leading-none',
+            ]"
             :tabindex="focused === column ? 0 : -1"
             :aria-label="said(cell, column)"
             :aria-selected="opened && focused === column"
             @click="$emit('choose', column)"
             @focus="$emit('reach', column)"
         >
-            <span
-                class="inline-flex min-h-[26px] w-full items-center justify-center gap-1.5 rounded-[5px]"
-                :class="[
-                    focused === column ? 'outline-2 -outline-offset-2 outline-brass' : 'hover:bg-brass-tint',
-                    figures && 'pr-2.5',
-                ]"
-            >
-                <template v-if="cell">
-                    <!-- The mark stands behind its figure, so that it is not taken for the one of the next column. -->
-                    <span v-if="figures" class="grow text-right text-[13.5px] whitespace-nowrap">{{
-                        cell.actual ? figure(cell.actual) : ''
-                    }}</span>
-                    <Needle
-                        :status="cell.status"
-                        :called="cell.called"
-                        :size="narrow || figures ? 's' : 'm'"
-                        decorative
-                    />
-                </template>
-            </span>
+            <!-- The mark stands behind its figure, so that it is not taken for the one of the next column. -->
+            <template v-if="cell"
+                >{{ figures && cell.actual ? figure(cell.actual) : ''
+                }}<Needle :status="cell.status" :called="cell.called" :size="narrow || figures ? 's' : 'm'" decorative
+            /></template>
         </td>
         <td
             v-if="together !== undefined"
