@@ -8,7 +8,8 @@ export default defineConfig({
     // The tests share one database and follow the month in its order.
     workers: 1,
     fullyParallel: false,
-    timeout: 40_000,
+    // The longest look at many screens with axe; on a busy machine each of them takes seconds.
+    timeout: 120_000,
     expect: { timeout: 10_000 },
     use: {
         baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:8080',
