@@ -12,8 +12,6 @@ use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
-use App\Support\PeriodDate;
-use App\Support\PgArray;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Calendar\Period;
@@ -32,37 +30,29 @@ final readonly class ClosingReader
         private KpiStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
-        private NoteRows $notes,
-        private PeriodDate $dates,
+        private EndingPeriods $ending,
         private Connection $database,
     ) {}
 
     public function page(Unit $unit, Period $month, User $user): ClosingPage
     {
         $units = $this->organisation->below($unit->id);
-        $lines = [];
-        foreach ($this->rights->seen($user, $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month)) as $kpi) {
-            foreach ($this->scorecard->ending($kpi->measurement, $month) as $period) {
-                $lines[] = [$kpi, $period];
-            }
-        }
-        $submitted = $this->submitted($lines);
-        $notes = $this->noted($lines);
+        $lines = $this->ending->lines($this->rights->seen($user, $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month)), $month);
         $counts = [];
         $missing = $unexplained = $unusual = [];
-        foreach ($lines as [$kpi, $period]) {
+        foreach ($this->ending->kept($lines) as $index => [$reading, $note]) {
+            [$kpi, $period] = $lines[$index];
             $has = $kpi->measurement->actuals->has($period);
-            $date = $this->dates->date($period);
             if ($kpi->isTyped()) {
                 $counts[$kpi->unitId][0] = ($counts[$kpi->unitId][0] ?? 0) + 1;
                 $counts[$kpi->unitId][1] = ($counts[$kpi->unitId][1] ?? 0) + ($has ? 1 : 0);
-                $counts[$kpi->unitId][2] = ($counts[$kpi->unitId][2] ?? 0) + (isset($submitted[$kpi->id][$date]) ? 1 : 0);
+                $counts[$kpi->unitId][2] = ($counts[$kpi->unitId][2] ?? 0) + (($reading->state ?? '') === 'submitted' ? 1 : 0);
                 if (! $has) {
                     $missing[] = $this->item($kpi, $period, 'no reading');
                 }
             }
             $status = $has ? $this->scorecard->periodStatus($kpi->measurement, $period) : null;
-            if ($status !== null && Exceptions::wantsNote($status) && ($notes[$kpi->id][$date]->text ?? '') === '') {
+            if ($status !== null && Exceptions::wantsNote($status) && ($note->text ?? '') === '') {
                 $unexplained[] = $this->item($kpi, $period, "{$status->inPassing()}, without a reason");
             }
             $question = $this->scorecard->unusual($kpi->measurement, $period);
@@ -128,47 +118,5 @@ final readonly class ClosingReader
                 $state?->by,
             );
         }, $this->organisation->below($top->id));
-    }
-
-    /**
-     * @param  list<array{KpiFacts, Period}>  $lines
-     * @return array<int, array<string, true>> by KPI-unit and date
-     */
-    private function submitted(array $lines): array
-    {
-        $submitted = [];
-        foreach ($this->database->table('readings')->where('state', 'submitted')
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [$this->ids($lines)])->whereBetween('period', $this->range($lines))
-            ->get(['kpi_unit_id', 'period']) as $reading) {
-            $submitted[$reading->kpi_unit_id][$reading->period] = true;
-        }
-
-        return $submitted;
-    }
-
-    /**
-     * @param  list<array{KpiFacts, Period}>  $lines
-     * @return array<int, array<string, \stdClass>>
-     */
-    private function noted(array $lines): array
-    {
-        return $this->notes->between(array_values(array_unique(array_map(fn (array $line): int => $line[0]->id, $lines))), ...$this->range($lines));
-    }
-
-    /** @param  list<array{KpiFacts, Period}>  $lines */
-    private function ids(array $lines): string
-    {
-        return PgArray::of(array_map(fn (array $line): int => $line[0]->id, $lines));
-    }
-
-    /**
-     * @param  list<array{KpiFacts, Period}>  $lines
-     * @return array{string, string}
-     */
-    private function range(array $lines): array
-    {
-        $dates = array_map(fn (array $line): string => $this->dates->date($line[1]), $lines);
-
-        return $dates === [] ? ['9999-12-31', '0001-01-01'] : [min($dates), max($dates)];
     }
 }

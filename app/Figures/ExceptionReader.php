@@ -16,9 +16,9 @@ use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
 use Brick\Math\BigDecimal;
-use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Attention\Ranking;
+use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
@@ -118,7 +118,7 @@ final readonly class ExceptionReader
             $assessed->reasons,
             $assessed->wake,
             $assessed->latest ?? '',
-            $latest !== null && str_contains($assessed->codes(), 'missing') ? $this->dueDay($kpi, $latest) : null,
+            $latest !== null && $kpi->dueDay !== null && str_contains($assessed->codes(), 'missing') ? DueDate::after($this->scorecard->year->endMonth($latest), $kpi->dueDay) : null,
             $note === null ? null : NoteResource::of($note, $assessed->latest ?? ''),
             array_values(array_filter($actions, fn (ActionResource $action): bool => $action->state === 'open')),
             $seen === $assessed->codes(),
@@ -129,16 +129,6 @@ final readonly class ExceptionReader
     private function code(KpiLine $kpi): string
     {
         return $this->organisation->unit($kpi->unitId)->code;
-    }
-
-    private function dueDay(KpiLine $kpi, Period $latest): ?string
-    {
-        if ($kpi->dueDay === null) {
-            return null;
-        }
-        $month = CarbonImmutable::parse(Month::date($this->scorecard->year->endMonth($latest)->plus(1)));
-
-        return $month->setDay(min($kpi->dueDay, $month->daysInMonth))->toDateString();
     }
 
     /**

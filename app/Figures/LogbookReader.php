@@ -14,11 +14,8 @@ use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\NumberSetting;
-use App\Support\PeriodDate;
-use App\Support\PgArray;
 use Brick\Math\BigDecimal;
-use Carbon\CarbonImmutable;
-use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
@@ -41,23 +38,18 @@ final readonly class LogbookReader
         private Rights $rights,
         private EntryRules $rules,
         private Closures $closures,
-        private NoteRows $notes,
-        private PeriodDate $dates,
-        private Connection $database,
+        private EndingPeriods $ending,
     ) {}
 
     public function page(Unit $unit, Period $month, User $user): LogbookPage
     {
         $units = $this->organisation->below($unit->id);
         $place = array_flip($units);
-        $lines = [];
-        foreach ($this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month) as $kpi) {
-            if ($this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId)) {
-                foreach ($this->scorecard->ending($kpi->measurement, $month) as $period) {
-                    $lines[] = [$kpi, $period];
-                }
-            }
-        }
+        $mine = array_filter(
+            $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month),
+            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+        );
+        $lines = $this->ending->lines($mine, $month);
         usort($lines, fn (array $one, array $other): int => $place[$one[0]->unitId] <=> $place[$other[0]->unitId]);
         $dueDays = array_filter(array_map(fn (array $line): ?int => $line[0]->dueDay, $lines), is_int(...));
 
@@ -65,7 +57,7 @@ final readonly class LogbookReader
             $month->key(),
             $month->compareTo(Month::running()) <= 0,
             $this->closures->holds($unit->id, $month),
-            $dueDays === [] ? null : $this->dueDate($month, max($dueDays)),
+            $dueDays === [] ? null : DueDate::after($month, max($dueDays)),
             $this->rows($lines, $user),
         );
     }
@@ -98,14 +90,6 @@ final readonly class LogbookReader
             ?? throw new \LogicException('A KPI-unit that was found is there.');
     }
 
-    /** The day of the following month on which the last reading is due, `2026-09-08`. */
-    private function dueDate(Period $month, int $day): string
-    {
-        $next = Month::date($month->plus(1));
-
-        return CarbonImmutable::parse($next)->addDays(min($day, CarbonImmutable::parse($next)->daysInMonth) - 1)->toDateString();
-    }
-
     private function question(KpiFacts $kpi, Measurement $measured, Period $period): string
     {
         return $this->scorecard->unusual($measured, $period)?->question($kpi->measurement->definition->decimals) ?? '';
@@ -117,19 +101,11 @@ final readonly class LogbookReader
      */
     private function rows(array $lines, User $user): array
     {
-        $ids = array_values(array_unique(array_map(fn (array $line): int => $line[0]->id, $lines)));
-        $dates = array_map(fn (array $line): string => $this->dates->date($line[1]), $lines);
-        [$first, $last] = $dates === [] ? ['9999-12-31', '0001-01-01'] : [min($dates), max($dates)];
-        $kept = [];
-        foreach ($this->database->table('readings')->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($ids)])
-            ->whereBetween('period', [$first, $last])->get(['kpi_unit_id', 'period', 'version', 'state']) as $reading) {
-            $kept[$reading->kpi_unit_id.$reading->period] = $reading;
-        }
-        $notes = $this->notes->between($ids, $first, $last);
         $text = new CellText(new NumberSetting($user->locale));
 
-        return array_map(function (array $line, string $date) use ($kept, $notes, $text, $user): LogbookRow {
+        return array_map(function (array $line, array $kept) use ($text, $user): LogbookRow {
             [$kpi, $period] = $line;
+            [$reading, $note] = $kept;
             $measured = $kpi->measurement;
             $assessed = $this->scorecard->assessPeriod($measured, $period);
             $figure = $measured->actuals->figure($period);
@@ -137,7 +113,6 @@ final readonly class LogbookReader
                 ? new CellValue(colour: $figure === null ? null : Status::ofScore((int) (string) $figure))
                 // What is worked out is only shown, so it is rounded as everywhere else.
                 : new CellValue($kpi->isTyped() ? $figure?->toDecimal() : $figure?->rounded($measured->definition->decimals));
-            $note = $notes[$kpi->id][$date] ?? null;
             $earlier = $period->yearEarlier();
 
             return LogbookRow::of(
@@ -155,11 +130,11 @@ final readonly class LogbookReader
                     $earlier === null ? Status::NoData : $this->scorecard->periodStatus($measured, $earlier),
                 ],
                 $text->write($kpi->measurement->definition, $kpi->scaled, $value),
-                ($kept[$kpi->id.$date] ?? null)->version ?? 0,
-                ($kept[$kpi->id.$date] ?? null)->state ?? 'entered',
+                $reading->version ?? 0,
+                $reading->state ?? 'entered',
                 $this->rules->readingLock($kpi, $period, $user),
                 $note === null ? null : NoteResource::of($note, $period->key()),
             );
-        }, $lines, $dates);
+        }, $lines, $this->ending->kept($lines));
     }
 }

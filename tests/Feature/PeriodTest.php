@@ -118,3 +118,11 @@ it('writes every change to the trail, with who, before and after, and shows peop
     $this->actingAs(User::query()->where('email', 'owner.wst@ostermere.example')->firstOrFail());
     expect($changes(''))->toBe([]);
 });
+
+it('tells of a figure that is moved to another month as removed there and made here, also when it is moved by hand', function () {
+    DB::update("UPDATE readings SET period = '2026-08-01' WHERE kpi_unit_id = ? AND period = '2026-07-01'", [self::measured('NIGHT', 'NET')->id]);
+    $changes = $this->as('analyst')->getJson('/api/changes?kpi=NIGHT&subject=reading')->assertOk()->json('changes');
+
+    expect(collect($changes)->mapWithKeys(fn (array $change): array => [$change['period'] => $change['how']])->all())->toEqual(['2026-07' => 'removed', '2026-08' => 'made'])
+        ->and(array_unique(array_column($changes, 'by')))->toHaveCount(1);
+});

@@ -234,7 +234,9 @@ test('the finder goes anywhere, the path to siblings, and the look can be change
 
     await page.getByRole('button', { name: 'Ines Marrow' }).click();
     await page.getByRole('button', { name: 'dark' }).click();
+    const kept = page.waitForResponse((response) => response.request().method() === 'PATCH');
     await page.getByLabel('Numbers are written').selectOption('de-DE');
+    await kept;
     await page.keyboard.press('Escape');
     await page.goto('/scorecard?unit=OST&period=2026-08');
     await expect(page.getByRole('row', { name: /Energy used/ })).toContainText('10.961');

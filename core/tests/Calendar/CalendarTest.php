@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
@@ -55,4 +56,11 @@ it('spans a month, a quarter, the year to date and twelve months', function (Spa
     [Span::YearToDate, 4, '2027-03', '2026-04', 12],
     [Span::YearToDate, 1, '2026-01', '2026-01', 1],
     [Span::Rolling12, 4, '2026-08', '2025-09', 12],
+]);
+
+it('expects a reading in the month that follows, at the latest on its last day', function (string $month, int $day, string $due) {
+    expect(DueDate::after(Period::parse($month), $day))->toBe($due);
+})->with([
+    ['2026-08', 8, '2026-09-08'], ['2026-08', 31, '2026-09-30'], ['2026-12', 31, '2027-01-31'],
+    ['2027-01', 30, '2027-02-28'], ['2028-01', 30, '2028-02-29'],
 ]);
