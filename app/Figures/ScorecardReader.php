@@ -71,14 +71,18 @@ final readonly class ScorecardReader
         }
         $rollUps = $this->rollUps($unit, $kpis, $now);
         $noted = $this->noted($shownIds, $chosen);
-        $actions = $this->actions($shownIds);
+        $overdue = $this->overdue($ids);
         $row = fn (KpiLine $kpi): ScorecardRow => ScorecardRow::of(
             $kpi,
             $assessed[$kpi->id][$chosen->key()],
             $movements[$kpi->id],
             isset($noted[$kpi->id]),
             $this->organisation->unit($kpi->unitId)->code,
-            $actions[$kpi->id] ?? 'none',
+            match ($overdue[$kpi->id] ?? null) {
+                null => 'none',
+                0 => 'open',
+                default => 'overdue',
+            },
         );
         $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiLine|KpiPlace $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
@@ -114,7 +118,7 @@ final readonly class ScorecardReader
             CountsResource::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
             count(array_filter($shown, fn (KpiLine $kpi): bool => $months[$kpi->id][$chosen->key()]->missing)),
-            count(array_filter($shown, fn (KpiLine $kpi): bool => ($actions[$kpi->id] ?? '') === 'overdue')),
+            array_sum($overdue),
             $this->rollUp($unit, $shown, $now, $rollUps),
             $groups,
             $lines,
@@ -181,16 +185,16 @@ final readonly class ScorecardReader
 
     /**
      * @param  list<int>  $kpiUnits
-     * @return array<int, string> `open` or `overdue` by KPI-unit, where something is being done
+     * @return array<int, int> how many actions should have been done by today, by KPI-unit; none where nothing is being done
      */
-    private function actions(array $kpiUnits): array
+    private function overdue(array $kpiUnits): array
     {
         $today = CarbonImmutable::now('UTC')->toDateString();
 
         return $this->database->table('actions')->where('state', 'open')
             ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])
-            ->groupBy('kpi_unit_id')->selectRaw("kpi_unit_id, CASE WHEN min(due) < ? THEN 'overdue' ELSE 'open' END AS stands", [$today])
-            ->pluck('stands', 'kpi_unit_id')->all();
+            ->groupBy('kpi_unit_id')->selectRaw('kpi_unit_id, count(*) FILTER (WHERE due < ?) AS overdue', [$today])
+            ->pluck('overdue', 'kpi_unit_id')->all();
     }
 
     /**

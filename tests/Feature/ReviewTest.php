@@ -131,6 +131,14 @@ it('agrees actions, follows them up, and keeps them in the trail', function () {
     $this->as('analyst')->getJson('/api/changes?subject=action')->assertJsonPath('changes.0.code', 'BURSTS')->assertJsonPath('changes.0.by', 'Ruth Sandell');
 });
 
+it('counts overdue actions on a scorecard as the exceptions list them', function (string $account, string $unit) {
+    $query = "/api/units/{$unit}/%s?period=2026-08&span=month";
+    $overdue = $this->as($account)->getJson(sprintf($query, 'exceptions'))->assertOk()->json('overdue');
+
+    expect($overdue)->not->toBe([])
+        ->and($this->getJson(sprintf($query, 'scorecard'))->assertOk()->json('overdue'))->toBe(count($overdue));
+})->with([['executive', 'OST'], ['head', 'NET'], ['owner', 'NET'], ['analyst', 'Z-FENWICK']]);
+
 it('refuses an action that says too little', function (array $change, string $pointer) {
     $this->as('analyst')->postJson('/api/measured/'.$this->measuredId('LEAK').'/actions/2026-08', [
         'what' => 'Dig', 'who' => 'Crew', 'due' => '2026-12-01', 'state' => 'open', 'outcome' => '', 'version' => 0, ...$change,

@@ -1779,7 +1779,7 @@ export interface components {
             moved: components["schemas"]["Moved"];
             /** @description rows without a reading for the chosen month */
             missing: number;
-            /** @description open actions that should have been done by today */
+            /** @description open actions of the unit and of those below it that should have been done by today */
             overdue: number;
             rollUp: components["schemas"]["RollUp"];
             groups: components["schemas"]["ScorecardGroup"][];

@@ -89,6 +89,9 @@ const WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
 /** Small numbers in words, as a sentence that is read aloud has them. */
 export const counted = (count: number): string => WORDS[count] ?? String(count);
 
+/** Keeps a share on one line with its sign. */
+export const unbroken = (text: string): string => text.replaceAll(' %', '\u00A0%');
+
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 const ENDINGS = { one: 'st', two: 'nd', few: 'rd', other: 'th', zero: 'th', many: 'th' };

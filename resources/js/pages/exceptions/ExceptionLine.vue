@@ -4,7 +4,7 @@ import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
-import { useNumbers } from '@/composables/useNumbers';
+import { unbroken, useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -21,7 +21,7 @@ const { figure, unitOf } = useNumbers();
 const agreeing = ref(false);
 
 const reasons = computed(() =>
-    props.item.reasons.map((reason) => ({ ...reason, words: reason.text.replace(/\.$/, '') })),
+    props.item.reasons.map((reason) => ({ ...reason, words: unbroken(reason.text.replace(/\.$/, '')) })),
 );
 const sum = computed(() => props.item.reasons.reduce((total, { points }) => total + points, 0));
 const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${props.item.weight}`));

@@ -3,7 +3,7 @@ import { api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import Wake from '@/components/Wake.vue';
-import { useNumbers } from '@/composables/useNumbers';
+import { unbroken, useNumbers } from '@/composables/useNumbers';
 import { monthAndYear, periodLabel } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -111,7 +111,7 @@ const notes = computed(() => {
                     >
                 </p>
             </div>
-            <p class="mt-3 font-semibold">{{ data.verdict.reason }}</p>
+            <p class="mt-3 font-semibold">{{ unbroken(data.verdict.reason) }}</p>
             <p v-if="data.verdict.streak" class="text-ink-soft">{{ data.verdict.streak }}</p>
             <Wake class="mt-3" :points="data.wake" :status="data.monthStatus" :width="280" :height="54" />
             <ul

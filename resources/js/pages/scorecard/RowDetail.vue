@@ -5,7 +5,7 @@ import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteList from '@/components/NoteList.vue';
 import StateNote from '@/components/StateNote.vue';
-import { useNumbers } from '@/composables/useNumbers';
+import { unbroken, useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
@@ -56,7 +56,7 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
     <StateNote v-else-if="error" :error="error" @retry="refetch" />
     <div v-else-if="data" class="space-y-3">
         <p class="max-w-[62em] text-[15px]">
-            <b class="font-[650]">{{ data.verdict.reason }}</b> {{ data.verdict.streak }}
+            <b class="font-[650]">{{ unbroken(data.verdict.reason) }}</b> {{ data.verdict.streak }}
             <span class="text-ink-soft">{{ data.purpose }} Over a longer span, {{ gathered }}.</span>
         </p>
         <div class="overflow-x-auto">

@@ -2,7 +2,7 @@
 import { api, read, type Schemas } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import StateNote from '@/components/StateNote.vue';
-import { counted } from '@/composables/useNumbers';
+import { capital, counted } from '@/composables/useNumbers';
 import { monthAndYear } from '@/composables/usePeriods';
 import { usePresentation } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
@@ -136,7 +136,7 @@ const print = (): void => {
         <SummarySentence :page="data" class="mt-[5px] mb-2" />
         <p v-if="data.overdue > 0" class="-mt-1 mb-2 text-[15px]">
             <RouterLink class="quiet-link font-semibold text-red-text" :to="{ name: 'exceptions', query: query() }">{{
-                data.overdue === 1 ? 'One action is overdue' : `Actions on ${counted(data.overdue)} KPIs are overdue`
+                data.overdue === 1 ? 'One action is overdue' : `${capital(counted(data.overdue))} actions are overdue`
             }}</RouterLink>
         </p>
         <ScorecardTabs v-if="!presenting" here="scorecard">
