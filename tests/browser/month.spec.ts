@@ -161,6 +161,11 @@ test('a figure typed again before the first answer has come goes after it', asyn
         await cell.press('Enter');
     }
     await expect.poll(() => answers).toEqual([200, 200]);
+    // It stands there when one comes back, and when the page is loaded again.
+    await page.getByRole('link', { name: /Jul : July 2026/ }).click();
+    await expect(cell).not.toHaveValue('702');
+    await page.getByRole('link', { name: /Aug : August 2026/ }).click();
+    await expect(cell).toHaveValue('702');
     await page.reload();
     await expect(cell).toHaveValue('702');
 });

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { api, read } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import Knot from '@/components/Knot.vue';
 import StateNote from '@/components/StateNote.vue';
 import { counted } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, monthAndYear, shortMonthAndYear, step } from '@/composables/usePeriods';
+import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
@@ -32,7 +33,16 @@ const savedAt = ref('');
 const sheet = useEntries(
     computed(() => user.value?.name ?? ''),
     data,
-    () => {
+    (row) => {
+        // Whoever comes back to this month, or to a unit above, sees what was entered.
+        queries.setQueriesData<Schemas['LogbookPage']>({ queryKey: ['logbook'] }, (page) =>
+            page === undefined
+                ? page
+                : {
+                      ...page,
+                      rows: page.rows.map((each) => (each.id === row.id && each.period === row.period ? row : each)),
+                  },
+        );
         savedAt.value = new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
         submission.value = null;
         void queries.invalidateQueries({ queryKey: ['ribbon'] });
@@ -78,12 +88,13 @@ const groups = computed(() => {
 });
 
 const submission = ref<{ text: string; bad: string } | null>(null);
-const submitting = ref(false);
+const { busy: submitting, send: handIn, said: refused } = useSending();
 watch([period, unit], () => (submission.value = null));
 
 async function submit(): Promise<void> {
-    submitting.value = true;
-    try {
+    await handIn(async () => {
+        // What is typed last is saved by leaving its cell for the button.
+        await sheet.settled();
         const {
             submitted,
             open,
@@ -101,8 +112,9 @@ async function submit(): Promise<void> {
                       bad: open > 0 ? `${open} ${open === 1 ? 'is' : 'are'} still open.` : '',
                   };
         await refetch();
-    } finally {
-        submitting.value = false;
+    });
+    if (refused.value !== '') {
+        submission.value = { text: '', bad: refused.value };
     }
 }
 

@@ -323,6 +323,11 @@ export function useEntries(
         }
     }
 
+    /** When everything that is on its way has come back. */
+    async function settled(): Promise<void> {
+        await Promise.all(queues.values());
+    }
+
     const lines = computed(() => [...sheet.values()]);
     const entries = computed(() => lines.value.flatMap(({ figure, note }) => [figure, note]));
     const waiting = computed(() => entries.value.filter(({ state }) => state === 'waiting').length);
@@ -341,5 +346,5 @@ export function useEntries(
         }
     });
 
-    return { lines, waiting, unsaved, saving, type, typeNote, save, settle, putBack };
+    return { lines, waiting, unsaved, saving, type, typeNote, save, settled, settle, putBack };
 }

@@ -152,6 +152,13 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         }
     }
 
+    function invalidate(): void {
+        void queries.invalidateQueries({ queryKey: ['ribbon'] });
+        for (const other of ['grid', 'scorecard', 'row', 'logbook', 'closing', 'changes']) {
+            void queries.invalidateQueries({ queryKey: [other], refetchType: 'none' });
+        }
+    }
+
     /** Saves what is typed and not refused. */
     async function save(): Promise<void> {
         if (busy.value || edits.sound.value === 0) {
@@ -160,6 +167,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         busy.value = true;
         const gone = edits.depart();
         const sent = cells(gone);
+        const [from, cached] = [place.value, key.value];
         try {
             const saved = await read(
                 api.PUT('/api/units/{unit}/cells', {
@@ -169,9 +177,14 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
             );
             offline.value = false;
             const again = new Map(saved.rows.map((row) => [row.id, row]));
-            queries.setQueryData<Schemas['GridPage']>(key.value, (page) =>
+            queries.setQueryData<Schemas['GridPage']>(cached, (page) =>
                 page === undefined ? page : { ...page, rows: page.rows.map((row) => again.get(row.id) ?? row) },
             );
+            invalidate();
+            // The reader has gone on to another layer or unit. What was refused here waits where it was typed.
+            if (place.value !== from) {
+                return;
+            }
             sent.forEach(({ cell, draft }, index) => {
                 const outcome = saved.outcomes[index];
                 if (outcome !== undefined) {
@@ -190,11 +203,6 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                           ? `${edits.refused.value} refused.`
                           : '',
             };
-            void queries.invalidateQueries({ queryKey: ['ribbon'] });
-            for (const other of ['scorecard', 'row', 'logbook', 'closing', 'changes']) {
-                void queries.invalidateQueries({ queryKey: [other], refetchType: 'none' });
-            }
-            void queries.invalidateQueries({ queryKey: ['grid'], refetchType: 'none' });
         } catch (reason) {
             if (!(reason instanceof ApiError)) {
                 throw reason;
@@ -204,9 +212,11 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                 ? { text: 'No connection.', bad: `${sent.length} typed cells are kept here and sent when it is back.` }
                 : { text: '', bad: `${reason.detail} What was typed is kept.` };
         } finally {
-            edits.comeBack(gone);
             busy.value = false;
-            keep();
+            if (place.value === from) {
+                edits.comeBack(gone);
+                keep();
+            }
         }
     }
 
