@@ -3,15 +3,15 @@ import Masthead from '@/components/Masthead.vue';
 import StateNote from '@/components/StateNote.vue';
 import WorkingOrder from '@/components/WorkingOrder.vue';
 import YearRibbon from '@/components/YearRibbon.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { usePresentation, usePresentationKeys } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
-import { useQueryClient } from '@tanstack/vue-query';
 import { defineAsyncComponent, ref, watch } from 'vue';
 import { ApiError } from './api/client';
 
 const SignIn = defineAsyncComponent(() => import('./pages/sign-in/SignIn.vue'));
 const { session, user, load } = useSession();
-const queries = useQueryClient();
+const renew = useFreshness();
 const { presenting, stops, at, step, end } = usePresentation();
 usePresentationKeys();
 
@@ -25,7 +25,7 @@ watch(user, async (now) => {
         window.location.reload();
     }
     kept.value = now.name;
-    await queries.invalidateQueries();
+    await renew();
 });
 
 const unreachable = new ApiError(0, 'No connection', 'The server cannot be reached just now.');

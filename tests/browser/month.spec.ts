@@ -96,8 +96,10 @@ test('a session that ends in the middle keeps what was typed', async ({ page, co
 
 test('a data owner fills the month by keyboard, and explains what is bad', async ({ page }) => {
     await signIn(page, 'owner');
-    await page.goto('/logbook?unit=NET&period=2026-08');
-    await expect(page.getByRole('link', { name: 'Logbook 6 open' })).toBeVisible();
+    await page.goto('/exceptions?unit=NET&period=2026-08');
+    const late = page.locator('a[href="#late"]');
+    const before = await late.innerText();
+    await page.getByRole('link', { name: 'Logbook 6 open' }).click();
 
     const cell = page.getByLabel('Hydrants inspected', { exact: true });
     await cell.fill('1,o80');
@@ -122,6 +124,10 @@ test('a data owner fills the month by keyboard, and explains what is bad', async
     await expect(page.getByRole('link', { name: 'Logbook 5 open' })).toBeVisible();
     await expect(page.locator('input:focus')).toHaveAttribute('placeholder', 'type');
     await expect(page.locator('input:focus')).toHaveValue('');
+    // Screens that were looked at before know of it.
+    await page.getByRole('link', { name: /^Exceptions/ }).click();
+    await expect(late).toContainText('readings late');
+    await expect(late).not.toHaveText(before);
 });
 
 test('nothing typed is lost when the connection drops', async ({ page, context }) => {

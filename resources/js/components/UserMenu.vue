@@ -1,13 +1,13 @@
 <script setup lang="ts">
+import { useFreshness } from '@/composables/useFreshness';
 import { useSession } from '@/composables/useSession';
 import { useTheme, type Theme } from '@/composables/useTheme';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue';
-import { useQueryClient } from '@tanstack/vue-query';
 import { ref } from 'vue';
 
 const { user, signOut, setLocale } = useSession();
 const { theme, set } = useTheme();
-const queries = useQueryClient();
+const renew = useFreshness();
 const refused = ref('');
 
 const THEMES: { value: Theme; name: string }[] = [
@@ -27,7 +27,7 @@ async function choose(locale: string): Promise<void> {
         await setLocale(known);
         refused.value = '';
         // What is typed is shown as the server writes it for this setting.
-        await queries.invalidateQueries();
+        await renew();
     } catch (error) {
         refused.value = error instanceof Error ? error.message : '';
     }

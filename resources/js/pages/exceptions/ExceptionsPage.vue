@@ -4,6 +4,7 @@ import ExportMenu from '@/components/ExportMenu.vue';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { capital, counted } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
@@ -25,6 +26,7 @@ const MORE = 24;
 const { unit, period, span } = useView();
 const { units } = useSession();
 const queries = useQueryClient();
+const renew = useFreshness();
 const group = useLocalStorage<'nothing' | 'department' | 'owner'>('kybernet:exceptions-group', 'nothing');
 const showSeen = ref(false);
 const shown = ref(FIRST);
@@ -99,8 +101,7 @@ async function mark(item: Item): Promise<void> {
             }),
         );
     } finally {
-        void queries.invalidateQueries({ queryKey: ['exceptions'], refetchType: 'none' });
-        void queries.invalidateQueries({ queryKey: ['ribbon'] });
+        void renew('exceptions');
     }
 }
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
-import { useQueryClient } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import FileDrop from './FileDrop.vue';
@@ -15,7 +15,7 @@ const OUTCOMES = { new: 'new', changed: 'changed', same: 'the same', refused: 'r
 
 const { query } = useView();
 const { user } = useSession();
-const queries = useQueryClient();
+const renew = useFreshness();
 useTitle('Definitions from a file · Kybernet');
 
 const preview = ref<Preview | null>(null);
@@ -28,7 +28,7 @@ async function run(request: () => Promise<Preview>): Promise<void> {
     try {
         preview.value = await request();
         if (preview.value.applied) {
-            await queries.invalidateQueries();
+            await renew();
         }
     } catch (failure) {
         problem.value =

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { useLatest } from '@/composables/useLatest';
 import { periodWords } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import LogbookTabs from '@/pages/logbook/LogbookTabs.vue';
-import { useQueryClient } from '@tanstack/vue-query';
 import { useIntervalFn, useTitle } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
@@ -35,7 +35,7 @@ const OUTCOMES = { new: 'new', changed: 'changed', same: 'the same', refused: 'r
 
 const { unit, query } = useView();
 const { user } = useSession();
-const queries = useQueryClient();
+const renew = useFreshness();
 const route = useRoute();
 const router = useRouter();
 useTitle('Import · Kybernet');
@@ -58,7 +58,7 @@ function take(next: Page): void {
         roles.value = next.columns.map(({ role }) => role);
     }
     if (before?.state === 'applying' && next.state !== 'applying') {
-        void queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
+        void renew();
     }
 }
 

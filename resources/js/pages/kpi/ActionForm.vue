@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import { useFreshness } from '@/composables/useFreshness';
 import { useSending } from '@/composables/useSending';
-import { useQueryClient } from '@tanstack/vue-query';
 import { onMounted, reactive, useId, useTemplateRef } from 'vue';
 
 /** Agrees an action, or follows one up. */
 const props = defineProps<{ measured: number; period: string; action?: Schemas['Action'] }>();
 const emit = defineEmits<{ done: [] }>();
 
-const queries = useQueryClient();
+const renew = useFreshness();
 const id = useId();
 const first = useTemplateRef<HTMLTextAreaElement>('first');
 onMounted(() => first.value?.focus());
@@ -34,9 +34,7 @@ async function save(): Promise<void> {
                   })
                 : api.PUT('/api/actions/{action}', { params: { path: { action: props.action.id } }, body }),
         );
-        await Promise.all(
-            ['kpi-page', 'exceptions', 'scorecard'].map((key) => queries.invalidateQueries({ queryKey: [key] })),
-        );
+        await renew();
     });
     if (sent) {
         emit('done');

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
-import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref, useId } from 'vue';
 
 /** A person's call over the computed status of the month or of the year to date, with its reason. */
@@ -11,7 +11,7 @@ const props = defineProps<{ page: Schemas['KpiPage'] }>();
 const emit = defineEmits<{ done: [] }>();
 
 const { period } = useView();
-const queries = useQueryClient();
+const renew = useFreshness();
 const id = useId();
 const COLOURS = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
 const span = ref<'month' | 'yearToDate'>('month');
@@ -28,11 +28,7 @@ async function call(as: keyof typeof COLOURS | 'none'): Promise<void> {
                 body: { status: as, reason: as === 'none' ? '' : reason.value },
             }),
         );
-        await Promise.all(
-            ['kpi-page', 'exceptions', 'scorecard', 'ribbon', 'row', 'matrix'].map((key) =>
-                queries.invalidateQueries({ queryKey: [key] }),
-            ),
-        );
+        await renew();
     });
     if (sent) {
         emit('done');

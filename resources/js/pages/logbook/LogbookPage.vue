@@ -2,6 +2,7 @@
 import { api, read, type Schemas } from '@/api/client';
 import Knot from '@/components/Knot.vue';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { counted } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, monthAndYear, shortMonthAndYear, step } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
@@ -18,6 +19,7 @@ import { useEntries, type SheetRow } from './useEntries';
 const { unit, period, query } = useView();
 const { user } = useSession();
 const queries = useQueryClient();
+const renew = useFreshness();
 
 const { data, error, isPending, refetch } = useQuery({
     queryKey: computed(() => ['logbook', unit.value.code, period.value]),
@@ -45,10 +47,7 @@ const sheet = useEntries(
         );
         savedAt.value = new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
         submission.value = null;
-        void queries.invalidateQueries({ queryKey: ['ribbon'] });
-        for (const other of ['scorecard', 'row', 'grid', 'closing', 'changes']) {
-            void queries.invalidateQueries({ queryKey: [other], refetchType: 'none' });
-        }
+        void renew('logbook');
     },
 );
 

@@ -1,5 +1,6 @@
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import { useDrafts, type Draft } from '@/components/grid/useDrafts';
+import { useFreshness } from '@/composables/useFreshness';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
@@ -21,6 +22,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
     const { unit, period } = useView();
     const { user } = useSession();
     const queries = useQueryClient();
+    const renew = useFreshness();
 
     const columns = computed<'week' | 'month'>(() => (weekly.value ? 'week' : 'month'));
     const key = computed(() => ['grid', unit.value.code, period.value, layer.value, columns.value]);
@@ -152,13 +154,6 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         }
     }
 
-    function invalidate(): void {
-        void queries.invalidateQueries({ queryKey: ['ribbon'] });
-        for (const other of ['grid', 'scorecard', 'row', 'logbook', 'closing', 'changes']) {
-            void queries.invalidateQueries({ queryKey: [other], refetchType: 'none' });
-        }
-    }
-
     /** Saves what is typed and not refused. */
     async function save(): Promise<void> {
         if (busy.value || edits.sound.value === 0) {
@@ -180,7 +175,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
             queries.setQueryData<Schemas['GridPage']>(cached, (page) =>
                 page === undefined ? page : { ...page, rows: page.rows.map((row) => again.get(row.id) ?? row) },
             );
-            invalidate();
+            void renew('grid');
             // The reader has gone on to another layer or unit. What was refused here waits where it was typed.
             if (place.value !== from) {
                 return;

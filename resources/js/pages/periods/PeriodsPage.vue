@@ -3,6 +3,7 @@ import { api, read, type Schemas } from '@/api/client';
 import Knot from '@/components/Knot.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { counted, useNumbers } from '@/composables/useNumbers';
 import { longMonth, moment, monthAndYear, shortPeriodWords } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
@@ -15,6 +16,7 @@ import { computed, ref, watch } from 'vue';
 const { unit, period, query } = useView();
 const { figure } = useNumbers();
 const queries = useQueryClient();
+const renew = useFreshness();
 
 const { data, error, isPending, refetch } = useQuery({
     queryKey: computed(() => ['closing', unit.value.code, period.value]),
@@ -50,9 +52,7 @@ const act = (request: Promise<Schemas['ClosingPage']>) =>
         queries.setQueryData(['closing', unit.value.code, period.value], await request);
         reopening.value = false;
         reason.value = '';
-        await queries.invalidateQueries({
-            predicate: ({ queryKey }) => queryKey[0] !== 'closing' && queryKey[0] !== 'register',
-        });
+        await renew('closing');
     });
 
 const params = computed(() => ({ path: { unit: unit.value.code }, query: { period: period.value } }));

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
 import { useLatest } from '@/composables/useLatest';
 import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/pages/register/ChoiceRow.vue';
-import { useQueryClient } from '@tanstack/vue-query';
 import { useDebounceFn, useTitle } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
@@ -24,7 +24,7 @@ const METHODS = {
 const route = useRoute();
 const { setApart } = useNumbers();
 const { unit, period, query } = useView();
-const queries = useQueryClient();
+const renew = useFreshness();
 
 const method = ref<keyof typeof METHODS>('even');
 const figures = ref<Record<string, string>>({});
@@ -118,7 +118,7 @@ async function apply(): Promise<void> {
         const saved = outcomes.filter(({ outcome }) => outcome === 'saved').length;
         const bad = outcomes.filter(({ outcome }) => outcome === 'refused' || outcome === 'conflict');
         done.value = `${saved} ${saved === 1 ? 'target is' : 'targets are'} set.${bad.length > 0 ? ` ${bad.length} are not: ${bad[0]?.reason}` : ''}`;
-        await queries.invalidateQueries();
+        await renew();
         await preview();
     });
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import { useFreshness } from '@/composables/useFreshness';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
@@ -31,6 +32,7 @@ const FIELDS = {
 const { period } = useView();
 const { session } = useSession();
 const queries = useQueryClient();
+const renew = useFreshness();
 const field = ref<keyof typeof FIELDS>('owner');
 const value = ref('');
 const from = ref('');
@@ -104,7 +106,7 @@ function body(): Input {
 async function apply(): Promise<void> {
     const sent = await send(async () => {
         queries.setQueryData(['register'], await read(api.PATCH('/api/kpis', { body: body() })));
-        await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
+        await renew('register');
     });
     if (sent) {
         emit('done');

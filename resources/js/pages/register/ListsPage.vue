@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { useFreshness } from '@/composables/useFreshness';
 import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -14,6 +15,7 @@ type Item = Schemas['ListItem'];
 const { query } = useView();
 const { user } = useSession();
 const queries = useQueryClient();
+const renew = useFreshness();
 useTitle('Themes and objectives · Kybernet');
 
 const { data, error, isPending, refetch } = useQuery({
@@ -48,7 +50,7 @@ const save = () =>
     send(async () => {
         queries.setQueryData(['register'], await read(api.PUT('/api/lists', { body: lists.value })));
         putBack();
-        await queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'register' });
+        await renew('register');
     });
 
 function move(list: Item[], at: number, by: number): void {

@@ -1,6 +1,6 @@
 import { api, read, type Schemas } from '@/api/client';
+import { useFreshness } from '@/composables/useFreshness';
 import { useSending } from '@/composables/useSending';
-import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref, type Ref } from 'vue';
 
 export type Definition = Schemas['KpiDefinition'];
@@ -110,7 +110,7 @@ export const blank = (department: string, period: string): Definition => ({
 
 /** A definition while it is edited: compared with what is saved, sent, and marked where the server refuses it. */
 export function useDraft(period: Ref<string>) {
-    const queries = useQueryClient();
+    const renew = useFreshness();
     const saved = ref<Definition>(blank('', period.value));
     const draft = ref<Definition>(blank('', period.value));
     const { busy, problem, send } = useSending();
@@ -153,7 +153,7 @@ export function useDraft(period: Ref<string>) {
                     : api.PUT('/api/kpis/{kpi}', { params: { path: { kpi: code }, query }, body }),
             );
             start(definition);
-            await queries.invalidateQueries();
+            await renew();
         });
         return definition;
     }
