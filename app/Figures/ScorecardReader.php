@@ -71,7 +71,7 @@ final readonly class ScorecardReader
         }
         $rollUps = $this->rollUps($unit, $kpis, $now);
         $noted = $this->noted($shownIds, $chosen);
-        $overdue = $this->overdue($ids);
+        $overdue = array_intersect_key($this->overdue($below), $now);
         $row = fn (KpiLine $kpi): ScorecardRow => ScorecardRow::of(
             $kpi,
             $assessed[$kpi->id][$chosen->key()],
@@ -184,15 +184,15 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $units
      * @return array<int, int> how many actions should have been done by today, by KPI-unit; none where nothing is being done
      */
-    private function overdue(array $kpiUnits): array
+    private function overdue(array $units): array
     {
         $today = CarbonImmutable::now('UTC')->toDateString();
 
-        return $this->database->table('actions')->where('state', 'open')
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])
+        return $this->database->table('actions')->join('kpi_unit', 'kpi_unit.id', '=', 'kpi_unit_id')->where('state', 'open')
+            ->whereRaw('unit_id = ANY(?::bigint[])', [PgArray::of($units)])
             ->groupBy('kpi_unit_id')->selectRaw('kpi_unit_id, count(*) FILTER (WHERE due < ?) AS overdue', [$today])
             ->pluck('overdue', 'kpi_unit_id')->all();
     }
