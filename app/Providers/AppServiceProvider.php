@@ -17,6 +17,7 @@ use Illuminate\Support\ServiceProvider;
 use Illuminate\Support\Str;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Scorecard;
+use Symfony\Component\HttpFoundation\Response;
 
 final class AppServiceProvider extends ServiceProvider
 {
@@ -35,6 +36,8 @@ final class AppServiceProvider extends ServiceProvider
     {
         Model::shouldBeStrict();
         RateLimiter::for('sign-in', fn (Request $request): Limit => Limit::perMinute(10)
-            ->by(Str::lower($request->string('email')->toString()).'|'.$request->ip()));
+            ->by(Str::lower($request->string('email')->toString()).'|'.$request->ip())
+            // Who knows the password is not guessing.
+            ->after(fn (Response $response): bool => ! $response->isSuccessful()));
     }
 }

@@ -99,7 +99,11 @@ it('signs in, refuses politely, and signs out', function () {
     $this->assertGuest();
 });
 
-it('slows down those who guess passwords', function () {
+it('slows down those who guess passwords, and nobody else', function () {
+    foreach (range(1, 11) as $ignored) {
+        $this->postJson('/api/session', ['email' => 'analyst@ostermere.example', 'password' => 'ostermere'])->assertOk();
+        $this->deleteJson('/api/session')->assertNoContent();
+    }
     $guess = fn () => $this->postJson('/api/session', ['email' => 'analyst@ostermere.example', 'password' => 'guess']);
     foreach (range(1, 10) as $ignored) {
         $guess()->assertStatus(422);
