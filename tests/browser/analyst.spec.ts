@@ -173,6 +173,12 @@ test('the grid is worked by keyboard alone: move, type, fill, clear, undo, redo,
     page.once('dialog', (dialog) => void dialog.dismiss());
     await page.getByRole('link', { name: 'Scorecard', exact: true }).click();
     await expect(page).toHaveURL(/logbook\/year/);
+    page.once('dialog', (dialog) => void dialog.accept());
+    await page.getByRole('link', { name: 'Scorecard', exact: true }).click();
+    await expect(page).toHaveURL(/scorecard/);
+    await page.goBack();
+    await expect(page.getByText(/typed before (is|are) still here/)).toBeVisible();
+    await expect(await cell(page, 'Mains bursts', 'Jul')).not.toContainText('6');
     await page.getByRole('button', { name: 'Put everything back' }).click();
     await expect(await cell(page, 'Mains bursts', 'Jul')).toContainText('62');
     await page.keyboard.press('Control+Home');

@@ -72,6 +72,8 @@ export function useEntries(
 ) {
     const sheet = reactive(new Map<string, SheetRow>());
     const timers = new Map<string, number>();
+    // A second entry in a cell waits for the version that the first one gets.
+    const queues = new Map<string, Promise<void>>();
     let sheetPeriod = '';
 
     const stored = (key: string, what: What): string => `${owner.value}/${key}/${what}`;
@@ -173,8 +175,6 @@ export function useEntries(
     const isPending = (entry: Entry<unknown>): boolean =>
         ['typing', 'waiting', 'refused'].includes(entry.state) && !same(entry.value, entry.saved);
 
-    // A second entry in a cell waits for the version that the first one gets.
-    const queues = new Map<string, Promise<void>>();
     function save(key: string, what: What): Promise<void> {
         const turn = (queues.get(key) ?? Promise.resolve()).then(() => saveNow(key, what));
         queues.set(

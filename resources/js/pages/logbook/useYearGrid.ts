@@ -70,30 +70,6 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         );
     }
 
-    let opened = '';
-    watch(
-        data,
-        (page) => {
-            if (page === undefined || opened === place.value) {
-                return;
-            }
-            opened = place.value;
-            edits.clear();
-            message.value = null;
-            const waiting = kept()[place.value] ?? {};
-            for (const [cell, { text, was }] of Object.entries(waiting)) {
-                if (rows.value.has(split(cell)[0]) && text !== base(cell)) {
-                    edits.drafts.set(cell, { text, was, state: 'typed', status: '', words: '' });
-                }
-            }
-            if (edits.drafts.size > 0) {
-                message.value = { text: `${edits.drafts.size} cells typed before are still here.`, bad: '' };
-                void trial([...edits.drafts.keys()]);
-            }
-        },
-        { immediate: true },
-    );
-
     const cells = (of: Iterable<[string, Draft]>) =>
         [...of].flatMap(([cell, draft]) => {
             const [id, column] = split(cell);
@@ -225,6 +201,33 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         message.value = null;
         keep();
     }
+
+    let opened = '';
+    watch(
+        data,
+        (page) => {
+            if (page === undefined || opened === place.value) {
+                return;
+            }
+            opened = place.value;
+            edits.clear();
+            message.value = null;
+            const waiting = kept()[place.value] ?? {};
+            for (const [cell, { text, was }] of Object.entries(waiting)) {
+                if (rows.value.has(split(cell)[0]) && text !== base(cell)) {
+                    edits.drafts.set(cell, { text, was, state: 'typed', status: '', words: '' });
+                }
+            }
+            if (edits.drafts.size > 0) {
+                message.value = {
+                    text: `${edits.drafts.size} ${edits.drafts.size === 1 ? 'cell typed before is' : 'cells typed before are'} still here.`,
+                    bad: '',
+                };
+                void trial([...edits.drafts.keys()]);
+            }
+        },
+        { immediate: true },
+    );
 
     useEventListener('online', () => {
         if (offline.value) {
