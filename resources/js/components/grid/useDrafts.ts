@@ -88,7 +88,8 @@ export function useDrafts(base: (key: string) => string) {
     function land(key: string, sent: Draft, { outcome, typed: stands, reason: words }: Outcome): void {
         const now = drafts.get(key);
         if (outcome === 'saved' || outcome === 'same') {
-            leaving.forEach((step) => (step.saved = true));
+            // The first that is saved marks the steps for all.
+            leaving.splice(0).forEach((step) => (step.saved = true));
             const text = now === sent ? stands : (now?.text ?? sent.was);
             if (text === stands) {
                 drafts.delete(key);
@@ -142,7 +143,6 @@ export function useDrafts(base: (key: string) => string) {
     return {
         drafts,
         shown,
-        set,
         apply,
         undo: () => move(past, future, 'before'),
         redo: () => move(future, past, 'after'),

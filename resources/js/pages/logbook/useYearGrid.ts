@@ -255,6 +255,5 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         save,
         settle,
         discard,
-        keep,
     };
 }
