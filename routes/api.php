@@ -45,6 +45,7 @@ Route::middleware('auth')->group(function (): void {
 
     Route::post('units/{unit}/imports', [ImportController::class, 'store'])->can('log', 'unit');
     Route::get('imports/{import}', [ImportController::class, 'show'])->can('handle', 'import');
+    Route::put('imports/{import}/head', [ImportController::class, 'head'])->can('handle', 'import');
     Route::put('imports/{import}/mapping', [ImportController::class, 'map'])->can('handle', 'import');
     Route::post('imports/{import}/application', [ImportController::class, 'apply'])->can('handle', 'import');
     Route::delete('imports/{import}/application', [ImportController::class, 'undo'])->can('handle', 'import');

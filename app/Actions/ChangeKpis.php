@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Figures\ClosedHistory;
+use App\Figures\MeasurementLock;
 use App\Figures\Organisation;
 use App\Models\KpiUnit;
 use App\Models\Theme;
@@ -26,6 +27,7 @@ final readonly class ChangeKpis
         private Connection $database,
         private Organisation $organisation,
         private ClosedHistory $history,
+        private MeasurementLock $lock,
         private Trail $trail,
     ) {}
 
@@ -38,17 +40,20 @@ final readonly class ChangeKpis
     public function __invoke(array $codes, array $changes, ?Period $until, ?array $move): void
     {
         $ids = array_values($this->database->table('kpis')->whereIn('code', $codes)->pluck('id')->all());
-        $this->trail->within((string) Str::uuid(), '', fn (): null => $this->history->keep($ids, 'until', function () use ($ids, $changes, $until, $move): null {
-            $this->changeFields($ids, $changes);
-            if ($until !== null) {
-                $this->retire($ids, $until);
-            }
-            if ($move !== null) {
-                $this->move($ids, ...$move);
-            }
+        $this->trail->within((string) Str::uuid(), '', function () use ($ids, $changes, $until, $move): void {
+            $this->lock->holdKpis($ids);
+            $this->history->keep($ids, 'until', function () use ($ids, $changes, $until, $move): null {
+                $this->changeFields($ids, $changes);
+                if ($until !== null) {
+                    $this->retire($ids, $until);
+                }
+                if ($move !== null) {
+                    $this->move($ids, ...$move);
+                }
 
-            return null;
-        }));
+                return null;
+            });
+        });
     }
 
     /**

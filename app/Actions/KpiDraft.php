@@ -14,8 +14,8 @@ final readonly class KpiDraft
 {
     /**
      * @param  KpiEntry  $entry  with all dated rule sets, where it is measured, and no figures
-     * @param  array<string, array<string, CellValue>>  $targets  by unit and period; a blank one removes
-     * @param  array<string, CellValue>  $yearTargets  figures set for the financial year, by unit; a blank one removes
+     * @param  array<string, array<string, array{CellValue, CellValue|null}>>  $targets  what is wanted (a blank one removes) and what was seen (null: whatever stands), by unit and period
+     * @param  array<string, array{CellValue, CellValue|null}>  $yearTargets  the same for the financial year, by unit
      * @param  int  $year  in which that financial year starts
      * @param  int  $version  the version that was seen; 0 for a new KPI
      */

@@ -5,10 +5,17 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Exceptions\Conflict;
+use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\ClosedHistory;
-use App\Figures\Closures;
+use App\Figures\FigureWriter;
+use App\Figures\KpiStore;
+use App\Figures\Layer;
+use App\Figures\MeasurementLock;
 use App\Figures\Organisation;
+use App\Figures\Outcome;
+use App\Figures\WantedCell;
+use App\Figures\Written;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\Reading;
@@ -16,7 +23,7 @@ use App\Models\Theme;
 use App\Models\User;
 use App\Support\KpiColumns;
 use App\Support\Month;
-use App\Support\PeriodDate;
+use App\Support\NumberSetting;
 use App\Support\Trail;
 use Illuminate\Database\Connection;
 use Illuminate\Support\Str;
@@ -24,7 +31,6 @@ use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
-use stdClass;
 
 /**
  * Defines a KPI, or changes its definition: with its dated rule sets, where it is measured, its drivers and targets, or
@@ -36,8 +42,9 @@ final readonly class SaveKpi
         private Connection $database,
         private Organisation $organisation,
         private ClosedHistory $history,
-        private Closures $closures,
-        private PeriodDate $dates,
+        private KpiStore $kpis,
+        private MeasurementLock $lock,
+        private FigureWriter $writer,
         private Trail $trail,
     ) {}
 
@@ -45,22 +52,22 @@ final readonly class SaveKpi
      * @throws Conflict when the definition was changed since it was read
      * @throws ValidationException when a unit that has figures would be taken away, or a closed month recoloured
      */
-    public function __invoke(KpiDraft $draft, ?Kpi $kpi): Kpi
+    public function __invoke(KpiDraft $draft, ?Kpi $kpi, User $user): Kpi
     {
-        return $this->trail->within((string) Str::uuid(), '', fn (): Kpi => $this->history->keep(
-            $kpi === null ? [] : [$kpi->id],
-            'rule.from',
-            fn (): Kpi => $this->save($draft, $kpi),
-        ));
+        return $this->trail->within((string) Str::uuid(), '', function () use ($draft, $kpi, $user): Kpi {
+            $this->lock->holdKpis($kpi === null ? [] : [$kpi->id]);
+
+            return $this->history->keep($kpi === null ? [] : [$kpi->id], 'rule.from', fn (): Kpi => $this->save($draft, $kpi, $user));
+        });
     }
 
-    private function save(KpiDraft $draft, ?Kpi $kpi): Kpi
+    private function save(KpiDraft $draft, ?Kpi $kpi, User $user): Kpi
     {
         $kpi = $this->saveDefinition($draft, $kpi);
         $this->saveRules($kpi, null, $draft->entry->definition->rules);
         $this->saveDrivers($kpi, $draft->entry->drivers);
         $this->saveUnits($kpi, $draft->entry);
-        $this->saveTargets($kpi, $draft);
+        $this->saveTargets($kpi, $draft, $user);
 
         return $kpi;
     }
@@ -158,47 +165,55 @@ final readonly class SaveKpi
         KpiUnit::query()->whereKey($removed->keys())->delete();
     }
 
-    private function saveTargets(Kpi $kpi, KpiDraft $draft): void
+    /** Targets that were not touched stay as they are by now. */
+    private function saveTargets(Kpi $kpi, KpiDraft $draft, User $user): void
     {
         $measured = KpiUnit::query()->where('kpi_id', $kpi->id)->pluck('id', 'unit_id');
+        $ids = [];
         foreach ($draft->entry->units as $unit) {
-            $code = $unit->placed->unit;
-            $unitId = $this->organisation->byCode($code)->id ?? 0;
-            $id = $measured[$unitId];
-            $current = $this->database->table('targets')->where('kpi_unit_id', $id)->get()->keyBy('period');
-            foreach ($draft->targets[$code] ?? [] as $key => $value) {
-                $period = Period::parse($key, $draft->entry->definition->frequency);
-                $at = ['kpi_unit_id' => $id, 'period' => $this->dates->date($period)];
-                if ($value->equals(self::kept($current->get($at['period'])))) {
-                    continue;
-                }
-                if ($this->closures->holds($unitId, $period)) {
-                    throw ValidationException::withMessages(["targets.{$code}.{$key}" => ucfirst($period->words()).' is closed.']);
-                }
-                $this->writeTarget('targets', $at, $value);
-            }
-            if (isset($draft->yearTargets[$code])) {
-                $this->writeTarget('year_targets', ['kpi_unit_id' => $id, 'year' => $draft->year], $draft->yearTargets[$code]);
+            $ids[$unit->placed->unit] = $measured[$this->organisation->byCode($unit->placed->unit)->id ?? 0];
+        }
+        $touched = fn (array $pair): bool => $pair[1] === null || ! $pair[0]->equals($pair[1]);
+        $facts = $this->kpis->described(array_values($ids));
+        $wanted = [];
+        foreach ($draft->targets as $code => $periods) {
+            foreach (array_filter($periods, $touched) as $key => [$value, $seen]) {
+                $wanted["targets.{$code}.{$key}"] = new WantedCell($facts[$ids[$code]], Period::parse($key, $draft->entry->definition->frequency), $value, $seen);
             }
         }
-    }
-
-    /** @param  array<string, int|string>  $key */
-    private function writeTarget(string $table, array $key, CellValue $value): void
-    {
-        if ($value->isBlank()) {
-            $this->database->table($table)->where($key)->delete();
-
-            return;
+        $text = new CellText(new NumberSetting($user->locale));
+        $this->refuse($this->writer->write(Layer::Target, $wanted, $user), $draft, $text);
+        $years = [];
+        foreach (array_filter($draft->yearTargets, $touched) as $code => $pair) {
+            $years[$ids[$code]] = $pair;
         }
-        $figure = (string) $value->figure;
-        $this->database->table($table)->updateOrInsert($key, $value->upper === null
-            ? ['target' => $figure, 'low' => null, 'high' => null]
-            : ['target' => null, 'low' => $figure, 'high' => (string) $value->upper]);
+        $codes = array_flip($ids);
+        $written = [];
+        foreach ($this->writer->writeYears($years, $draft->year) as $id => $each) {
+            $written["yearTargets.{$codes[$id]}"] = $each;
+        }
+        $this->refuse($written, $draft, $text);
     }
 
-    private static function kept(?stdClass $target): CellValue
+    /**
+     * @param  array<array-key, Written>  $written  by field
+     *
+     * @throws ValidationException with what stands there now
+     */
+    private function refuse(array $written, KpiDraft $draft, CellText $text): void
     {
-        return $target === null ? new CellValue : CellValue::kept($target->target ?? $target->low, $target->high);
+        $messages = [];
+        foreach ($written as $field => $each) {
+            $stands = $each->standing->value instanceof CellValue ? $text->write($draft->entry->definition, $draft->entry->isScaled, $each->standing->value) : '';
+            $messages[$field] = match ($each->outcome) {
+                Outcome::Refused => $each->reason,
+                Outcome::Conflict => 'Somebody changed this in the meantime: it is '.($stands === '' ? 'blank' : $stands).' now. Open the KPI again to see all of it.',
+                default => '',
+            };
+        }
+        $messages = array_filter($messages, fn (string $message): bool => $message !== '');
+        if ($messages !== []) {
+            throw ValidationException::withMessages($messages);
+        }
     }
 }

@@ -5,57 +5,53 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Exceptions\Conflict;
-use App\Figures\Closures;
+use App\Figures\FigureWriter;
 use App\Figures\KpiFacts;
-use App\Models\KpiUnit;
-use App\Models\Note;
+use App\Figures\Layer;
+use App\Figures\NoteText;
+use App\Figures\Outcome;
+use App\Figures\Standing;
+use App\Figures\WantedCell;
 use App\Models\User;
-use App\Support\PeriodDate;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Kind;
 
 /**
  * Writes or removes the note of one KPI in one unit for one period.
  */
 final readonly class SaveNote
 {
-    public function __construct(private Connection $database, private Closures $closures, private PeriodDate $dates) {}
+    public function __construct(private Connection $database, private FigureWriter $writer) {}
 
     /**
+     * @param  int  $seen  the version that the person saw; 0 when there was none
+     *
      * @throws ValidationException when the month is closed, or a colour would lose its reason
      * @throws Conflict when the note is another one by now; nothing is overwritten
      */
-    public function __invoke(KpiUnit $measured, KpiFacts $kpi, Period $period, NoteDraft $draft, User $user): void
+    public function __invoke(KpiFacts $kpi, Period $period, NoteText $text, int $seen, User $user): void
     {
-        if ($this->closures->holds($measured->unit_id, $period)) {
-            throw ValidationException::withMessages(['text' => ucfirst($period->words()).' is closed. Its notes can change only after it is reopened.']);
+        $written = $this->database->transaction(fn () => $this->writer->write(Layer::Note, [new WantedCell($kpi, $period, $text, $seen)], $user)[0]);
+        if ($written->outcome === Outcome::Refused) {
+            throw ValidationException::withMessages(['text' => $written->reason]);
         }
-        $key = ['kpi_unit_id' => $measured->id, 'period' => $this->dates->date($period)];
-        if ($draft->text === '' && $kpi->measurement->definition->kind === Kind::Judged
-            && $this->database->table('readings')->where($key)->whereNotNull('colour')->exists()) {
-            throw ValidationException::withMessages(['text' => 'A colour needs its reason: take the colour back first.']);
+        if ($written->outcome === Outcome::Conflict) {
+            throw self::conflict($written->standing);
         }
-        $columns = ['text' => $draft->text, 'outlook' => $draft->outlook, 'doing' => $draft->doing, 'author_id' => $user->id, 'updated_at' => now()];
-        $written = match (true) {
-            $draft->version === 0 && $draft->isBlank() => 1,
-            $draft->version === 0 => $this->database->table('notes')->insertOrIgnore([...$key, ...$columns, 'version' => 1, 'created_at' => now()]),
-            $draft->isBlank() => Note::query()->where($key)->where('version', $draft->version)->delete(),
-            default => Note::query()->where($key)->where('version', $draft->version)->update([...$columns, 'version' => $draft->version + 1]),
-        };
-        if ($written === 1) {
-            return;
-        }
-        $current = $this->database->table('notes')->leftJoin('users', 'users.id', '=', 'notes.author_id')
-            ->where($key)->first(['text', 'outlook', 'doing', 'version', 'users.name as by']);
+    }
 
-        throw new Conflict('The note was changed by '.($current->by ?? 'somebody').' in the meantime.', [
-            'text' => $current->text ?? '',
-            'outlook' => $current->outlook ?? '',
-            'doing' => $current->doing ?? '',
-            'version' => $current->version ?? 0,
-            'by' => $current->by ?? 'somebody',
+    private static function conflict(Standing $standing): Conflict
+    {
+        $stands = $standing->value instanceof NoteText ? $standing->value : new NoteText;
+        $by = $standing->by ?? 'somebody';
+
+        return new Conflict("The note was changed by {$by} in the meantime.", [
+            'text' => $stands->text,
+            'outlook' => $stands->outlook ?? '',
+            'doing' => $stands->doing ?? '',
+            'version' => $standing->version,
+            'by' => $by,
         ]);
     }
 }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
+use App\Figures\MeasurementLock;
 use App\Http\Resources\LogbookRow;
 use App\Http\Resources\Submission;
 use App\Support\PeriodDate;
@@ -17,7 +18,7 @@ use Kybernet\Core\Calendar\Period;
  */
 final readonly class SubmitMonth
 {
-    public function __construct(private Connection $database, private PeriodDate $dates) {}
+    public function __construct(private Connection $database, private MeasurementLock $lock, private PeriodDate $dates) {}
 
     /** @param  list<LogbookRow>  $rows  of the month sheet, as this person sees it */
     public function __invoke(array $rows): Submission
@@ -26,14 +27,20 @@ final readonly class SubmitMonth
         $open = array_filter($typed, fn (LogbookRow $row): bool => $row->typed === '');
         $unexplained = array_values(array_filter($typed, fn (LogbookRow $row): bool => $row->needsNote && $row->verdict->wantsNote && ($row->note->text ?? '') === ''));
         $ready = $unexplained === [] ? array_values(array_filter($typed, fn (LogbookRow $row): bool => $row->state === 'entered')) : [];
-        $submitted = $ready === [] ? 0 : $this->database->affectingStatement(
-            "UPDATE readings SET state = 'submitted', updated_at = now() FROM unnest(?::bigint[], ?::date[]) AS ready (kpi_unit_id, period)
-             WHERE readings.kpi_unit_id = ready.kpi_unit_id AND readings.period = ready.period",
-            [
-                PgArray::of(array_map(fn (LogbookRow $row): int => $row->id, $ready)),
-                PgArray::of(array_map(fn (LogbookRow $row): string => $this->dates->date(Period::parse($row->period, Frequency::ofKey($row->period))), $ready)),
-            ],
-        );
+        $submitted = $ready === [] ? 0 : $this->database->transaction(function () use ($ready): int {
+            $this->lock->hold(array_map(fn (LogbookRow $row): int => $row->id, $ready));
+
+            // A figure that somebody has changed since it was looked at is not handed in.
+            return $this->database->affectingStatement(
+                "UPDATE readings SET state = 'submitted', updated_at = now() FROM unnest(?::bigint[], ?::date[], ?::int[]) AS ready (kpi_unit_id, period, version)
+                 WHERE readings.kpi_unit_id = ready.kpi_unit_id AND readings.period = ready.period AND readings.version = ready.version",
+                [
+                    PgArray::of(array_map(fn (LogbookRow $row): int => $row->id, $ready)),
+                    PgArray::of(array_map(fn (LogbookRow $row): string => $this->dates->date(Period::parse($row->period, Frequency::ofKey($row->period))), $ready)),
+                    PgArray::of(array_map(fn (LogbookRow $row): int => $row->version, $ready)),
+                ],
+            );
+        });
 
         return new Submission($submitted, count($open), array_map(fn (LogbookRow $row): string => $row->name, $unexplained));
     }

@@ -23,31 +23,51 @@ final class CellReader
     public function __construct(private readonly EntryRules $rules) {}
 
     /**
-     * @param  bool  $isTarget  a target instead of a reading
-     * @return array{Period, CellValue}
+     * @return array{KpiFacts, Period, CellValue}
      *
-     * @throws InvalidArgumentException with the reason why the cell is refused
+     * @throws InvalidArgumentException with the reason why it cannot be read
      */
-    public function read(TypedCell $cell, ?KpiFacts $kpi, bool $isTarget, User $user): array
+    public function read(TypedCell $cell, ?KpiFacts $kpi, Layer $layer, User $user): array
     {
         if ($kpi === null) {
             throw new InvalidArgumentException('This KPI is not measured here any longer.');
         }
         $period = Period::parse($cell->period, $kpi->measurement->definition->frequency);
-        $lock = $isTarget ? $this->rules->targetLock($kpi, $period, $user) : $this->rules->readingLock($kpi, $period, $user);
-        if ($lock !== '') {
-            throw new InvalidArgumentException(EntryRules::sentence($lock, $kpi, $period));
-        }
         if ($this->reader !== $user) {
             $this->reader = $user;
             $this->text = new CellText(new NumberSetting($user->locale));
         }
-        $value = $this->text->read($kpi->measurement->definition, $cell->typed, $isTarget);
-        $problem = $isTarget ? '' : $this->rules->outOfBounds($kpi, $value->figure);
-        if ($problem !== '') {
-            throw new InvalidArgumentException($problem);
+        try {
+            return [$kpi, $period, $this->text->read($kpi->measurement->definition, $cell->typed, $layer === Layer::Target)];
+        } catch (InvalidArgumentException $problem) {
+            // That a cell is locked goes before what is wrong with its text.
+            $refusal = $this->rules->refusal($layer, $kpi, $period, new CellValue, $user);
+            throw $refusal === '' ? $problem : new InvalidArgumentException($refusal);
         }
+    }
 
-        return [$period, $value];
+    /**
+     * The same, for a cell that is only tried.
+     *
+     * @return array{KpiFacts, Period, CellValue}
+     *
+     * @throws InvalidArgumentException with the reason why the cell is refused
+     */
+    public function tried(TypedCell $cell, ?KpiFacts $kpi, Layer $layer, User $user): array
+    {
+        [$kpi, $period, $value] = $this->read($cell, $kpi, $layer, $user);
+        $refusal = $this->rules->refusal($layer, $kpi, $period, $value, $user);
+
+        return $refusal === '' ? [$kpi, $period, $value] : throw new InvalidArgumentException($refusal);
+    }
+
+    /** What stood in the cell when it was read, as this person types it; nothing where that is no value. */
+    public function seen(TypedCell $cell, KpiFacts $kpi, Layer $layer): CellValue
+    {
+        try {
+            return $this->text->read($kpi->measurement->definition, $cell->was, $layer === Layer::Target);
+        } catch (InvalidArgumentException) {
+            return new CellValue;
+        }
     }
 }

@@ -44,7 +44,7 @@ final readonly class CellText
         if (! $isTarget || $definition->polarity !== Polarity::Band) {
             return new CellValue($this->setting->read($plain));
         }
-        if (preg_match('/\A(.+?)(?:\s+to\s+|\s*\.\.+\s*|\s*…\s*|\s+[-\x{2013}\x{2212}]\s+|(?<=\d)\x{2013})(.+)\z/u', $plain, $ends) !== 1) {
+        if (preg_match('/\A(.+?)(?:\s+to\s+|\s*\.\.+\s*|\s*…\s*|\s+[-\x{2013}\x{2212}]\s+|(?<=\d)\x{2013}|(?<=\d)-(?=[\d.,]))(.+)\z/u', $plain, $ends) !== 1) {
             throw new InvalidArgumentException("'{$plain}' is not a band such as 2 to 3.");
         }
         [$low, $high] = [$this->setting->read($ends[1]), $this->setting->read($ends[2])];

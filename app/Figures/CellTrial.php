@@ -36,7 +36,7 @@ final readonly class CellTrial
         foreach ($cells as $index => $cell) {
             $kpi = $facts[$cell->measured] ?? null;
             try {
-                [$period, $value] = $this->reader->read($cell, $kpi, $isTarget, $user);
+                [, $period, $value] = $this->reader->tried($cell, $kpi, $isTarget ? Layer::Target : Layer::Reading, $user);
             } catch (InvalidArgumentException $problem) {
                 $verdicts[$index] = CellVerdict::refused($cell, $problem->getMessage());
 

@@ -26,6 +26,23 @@ final readonly class CellValue
         return new self($exact($figure), $exact($upper), $colour === null ? null : Status::from($colour));
     }
 
+    /** The value that {@see text()} wrote. */
+    public static function ofText(string $text): self
+    {
+        if (Status::tryFrom($text) !== null) {
+            return new self(colour: Status::from($text));
+        }
+        [$figure, $upper] = [...explode(' ', $text), null];
+
+        return self::kept($figure === '' ? null : $figure, $upper);
+    }
+
+    /** As it is kept in a preview: a plain figure, two of them for a band, a colour, or nothing. */
+    public function text(): string
+    {
+        return $this->colour->value ?? trim($this->figure?->stripTrailingZeros().' '.$this->upper?->stripTrailingZeros());
+    }
+
     public function isBlank(): bool
     {
         return $this->figure === null && $this->colour === null;

@@ -57,10 +57,37 @@ final class EntryRules
         };
     }
 
+    /** Why a target of a whole year cannot be typed, in words; '' where it can. */
+    public function yearTargetLock(KpiFacts $kpi, User $user): string
+    {
+        return match (true) {
+            $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
+            $kpi->measurement->actuals instanceof GatheredFigures => 'the targets are those of the units below',
+            ! $this->mayPlan($user) => 'targets are planned by the analyst',
+            default => '',
+        };
+    }
+
     /** Why a note cannot be written, in words; '' where it can. */
     public function noteLock(KpiFacts $kpi, Period $period, User $user): string
     {
         return $this->isFuture($period) ? 'not begun yet' : $this->commonLock($kpi, $period, $user);
+    }
+
+    /** Why nobody, or not this person, may write the value there, as a sentence; '' where they may. */
+    public function refusal(Layer $layer, KpiFacts $kpi, Period $period, CellValue|NoteText $value, User $user): string
+    {
+        $lock = match ($layer) {
+            Layer::Reading => $this->readingLock($kpi, $period, $user),
+            Layer::Target => $this->targetLock($kpi, $period, $user),
+            Layer::Note => $this->noteLock($kpi, $period, $user),
+        };
+
+        return match (true) {
+            $lock !== '' => self::sentence($lock, $kpi, $period),
+            $layer === Layer::Reading && $value instanceof CellValue => $this->outOfBounds($kpi, $value->figure),
+            default => '',
+        };
     }
 
     /** A lock as a sentence for the person whose entry is refused. */
@@ -109,7 +136,8 @@ final class EntryRules
         };
     }
 
-    private function isMine(KpiFacts $kpi, User $user): bool
+    /** Whether figures of the KPI are the person's to enter. */
+    public function isMine(KpiFacts $kpi, User $user): bool
     {
         $this->ask($user);
 

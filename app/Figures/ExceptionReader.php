@@ -9,6 +9,8 @@ use App\Http\Resources\ExceptionItem;
 use App\Http\Resources\ExceptionsPage;
 use App\Http\Resources\GoodNews;
 use App\Http\Resources\NoteResource;
+use App\Kept\AssessedSpan;
+use App\Kept\AssessmentStore;
 use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;

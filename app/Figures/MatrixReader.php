@@ -7,6 +7,7 @@ namespace App\Figures;
 use App\Http\Resources\MatrixCell;
 use App\Http\Resources\MatrixLine;
 use App\Http\Resources\MatrixPage;
+use App\Kept\AssessmentStore;
 use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;

@@ -6,6 +6,8 @@ namespace App\Figures;
 
 use App\Http\Resources\RibbonMonth;
 use App\Http\Resources\RibbonPage;
+use App\Kept\AssessmentStore;
+use App\Kept\CountedMonth;
 use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;

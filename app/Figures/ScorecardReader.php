@@ -12,6 +12,7 @@ use App\Http\Resources\ScorecardGroup;
 use App\Http\Resources\ScorecardPage;
 use App\Http\Resources\ScorecardRow;
 use App\Http\Resources\UnitLine;
+use App\Kept\AssessmentStore;
 use App\Models\Unit;
 use App\Models\User;
 use App\Policies\Rights;

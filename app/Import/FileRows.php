@@ -14,17 +14,18 @@ final readonly class FileRows
 {
     private const LAYERS = [
         'actual' => 'actual', 'actuals' => 'actual', '' => 'actual', 'target' => 'target', 'targets' => 'target', 'plan' => 'target',
+        'ist' => 'actual', 'ziel' => 'target', 'soll' => 'target', 'réel' => 'actual', 'réalisé' => 'actual', 'objectif' => 'target', 'cible' => 'target', 'werkelijk' => 'actual', 'doel' => 'target',
         'low' => 'low', 'lower' => 'low', 'high' => 'high', 'upper' => 'high', 'note' => 'note', 'notes' => 'note',
     ];
 
-    /** @return iterable<int, list<FileCell>> by line */
-    public function cells(Table $table, Mapping $mapping): iterable
+    /**
+     * @param  int  $head  the line of the heads; what stands above it are titles
+     * @return iterable<int, list<FileCell>> by line
+     */
+    public function cells(Table $table, Mapping $mapping, int $head): iterable
     {
-        $isHead = true;
         foreach ($table->rows() as $line => $row) {
-            if ($isHead) {
-                $isHead = false;
-
+            if ($line <= $head) {
                 continue;
             }
             yield $line => $mapping->isWide() ? $this->wide($line, $row, $mapping) : $this->long($line, $row, $mapping);

@@ -4,116 +4,211 @@ declare(strict_types=1);
 
 namespace App\Import;
 
+use App\Exceptions\ClosedMonth;
+use App\Figures\CellValue;
+use App\Figures\FigureWriter;
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
+use App\Figures\Layer;
+use App\Figures\NoteText;
+use App\Figures\Outcome;
+use App\Figures\ReadingState;
+use App\Figures\WantedCell;
+use App\Figures\Written;
+use App\Models\Import;
+use App\Models\User;
+use App\Support\PeriodDate;
+use App\Support\PgArray;
 use App\Support\Trail;
 use Illuminate\Database\Connection;
-use Illuminate\Database\QueryException;
 use stdClass;
 
 /**
  * Applies an import that was previewed, and undoes one, each as a whole. What somebody changed in the meantime stays.
  */
-final readonly class ImportFigures
+final class ImportFigures
 {
-    /** What a cell holds as the database writes it, by table. */
-    public const WAS = [
-        'readings' => "coalesce(readings.colour, trim_scale(readings.actual)::text, '')",
-        'targets' => "coalesce(trim_scale(targets.target)::text, trim_scale(targets.low)::text || ' ' || trim_scale(targets.high)::text, '')",
-        'notes' => "coalesce(notes.text, '')",
-    ];
+    private const CHUNK = 5_000;
 
-    private const LAYERS = ['readings' => "layer = 'actual'", 'targets' => "layer IN ('target', 'low')", 'notes' => "layer = 'note'"];
+    /** In this order: a colour must find its reason. Undone, it goes the other way round. */
+    private const LAYERS = ['note' => Layer::Note, 'actual' => Layer::Reading, 'target' => Layer::Target];
 
-    public function __construct(private Connection $database, private Trail $trail) {}
+    /** @var array<int, KpiFacts> */
+    private array $facts = [];
+
+    public function __construct(
+        private readonly Connection $database,
+        private readonly KpiStore $kpis,
+        private readonly FigureWriter $writer,
+        private readonly PeriodDate $dates,
+        private readonly Trail $trail,
+    ) {}
 
     /** Writes what is new or changed. */
-    public function apply(stdClass $import, int $user): void
+    public function apply(Import $import, User $user): void
     {
-        $this->whole($import, 'applied', '', function () use ($import, $user): void {
-            foreach (self::LAYERS as $table => $layer) {
-                $was = self::WAS[$table];
-                $this->database->update(
-                    "UPDATE import_cells cell SET outcome = 'refused', reason = 'Somebody changed this since the preview.'
-                     FROM import_cells wanted LEFT JOIN {$table} ON {$table}.kpi_unit_id = wanted.kpi_unit_id AND {$table}.period = wanted.period
-                     WHERE cell.ctid = wanted.ctid AND wanted.import_id = ? AND wanted.{$layer} AND wanted.outcome IN ('new', 'changed') AND {$was} <> wanted.was",
-                    [$import->id],
-                );
+        $this->whole($import, ImportStep::Apply, $import->batch, '', function () use ($import, $user): void {
+            $this->know($this->database->table('import_cells')->where('import_id', $import->id)->whereIn('outcome', ['new', 'changed'])->distinct()->pluck('kpi_unit_id')->all());
+            foreach (self::LAYERS as $name => $layer) {
+                foreach ($this->cells($import, $name) as $rows) {
+                    $this->refuse($import, $rows, $this->writer->write($layer, array_map($this->wanted(...), $rows), $user));
+                }
             }
-            $chosen = "FROM import_cells WHERE import_id = ? AND outcome IN ('new', 'changed')";
-            // Notes first: a colour must find its reason.
-            $this->database->affectingStatement(
-                "INSERT INTO notes (kpi_unit_id, period, text, author_id, created_at, updated_at)
-                 SELECT kpi_unit_id, period, note, ?, now(), now() {$chosen} AND layer = 'note'
-                 ON CONFLICT (kpi_unit_id, period) DO UPDATE SET text = excluded.text, version = notes.version + 1, author_id = excluded.author_id, updated_at = now()",
-                [$user, $import->id],
-            );
-            $this->database->affectingStatement(
-                "INSERT INTO readings (kpi_unit_id, period, actual, colour, entered_by, created_at, updated_at)
-                 SELECT kpi_unit_id, period, figure, colour, ?, now(), now() {$chosen} AND layer = 'actual'
-                 ON CONFLICT (kpi_unit_id, period) DO UPDATE SET actual = excluded.actual, colour = excluded.colour, as_of = NULL, state = 'entered',
-                     version = readings.version + 1, entered_by = excluded.entered_by, updated_at = now()",
-                [$user, $import->id],
-            );
-            $this->database->affectingStatement(
-                "INSERT INTO targets (kpi_unit_id, period, target, low, high)
-                 SELECT kpi_unit_id, period, CASE WHEN upper IS NULL THEN figure END, CASE WHEN upper IS NOT NULL THEN figure END, upper {$chosen} AND layer IN ('target', 'low')
-                 ON CONFLICT (kpi_unit_id, period) DO UPDATE SET target = excluded.target, low = excluded.low, high = excluded.high",
-                [$import->id],
-            );
+            $this->applyYears($import);
         });
     }
 
     /** Puts back what stood there before. */
-    public function undo(stdClass $import): void
+    public function undo(Import $import, User $user): void
     {
-        $this->whole($import, 'undone', 'Import undone', function () use ($import): void {
-            $trail = 'FROM audit_entries entry WHERE entry.batch = ? AND entry.subject = ';
-            $same = fn (string $table, string $columns): string => "{$table}.kpi_unit_id = entry.kpi_unit_id AND {$table}.period = entry.period
-                AND ({$columns}) IS NOT DISTINCT FROM";
-            $this->database->update(
-                "UPDATE readings SET actual = (entry.before ->> 'actual')::numeric, colour = entry.before ->> 'colour', as_of = (entry.before ->> 'as_of')::date,
-                     state = coalesce(entry.before ->> 'state', 'entered'), version = version + 1, updated_at = now()
-                 {$trail} 'readings' AND {$same('readings', 'readings.actual, readings.colour')} ((entry.after ->> 'actual')::numeric, entry.after ->> 'colour')",
-                [$import->batch],
-            );
-            $this->database->delete(
-                "DELETE FROM notes USING audit_entries entry WHERE entry.batch = ? AND entry.subject = 'notes' AND entry.before IS NULL
-                     AND {$same('notes', 'notes.text')} (entry.after ->> 'text')",
-                [$import->batch],
-            );
-            $this->database->update(
-                "UPDATE notes SET text = entry.before ->> 'text', version = version + 1, author_id = (entry.before ->> 'author_id')::bigint, updated_at = now()
-                 {$trail} 'notes' AND entry.before IS NOT NULL AND {$same('notes', 'notes.text')} (entry.after ->> 'text')",
-                [$import->batch],
-            );
-            $target = 'targets.target, targets.low, targets.high';
-            $after = "((entry.after ->> 'target')::numeric, (entry.after ->> 'low')::numeric, (entry.after ->> 'high')::numeric)";
-            $this->database->delete(
-                "DELETE FROM targets USING audit_entries entry WHERE entry.batch = ? AND entry.subject = 'targets' AND entry.before IS NULL AND {$same('targets', $target)} {$after}",
-                [$import->batch],
-            );
-            $this->database->update(
-                "UPDATE targets SET target = (entry.before ->> 'target')::numeric, low = (entry.before ->> 'low')::numeric, high = (entry.before ->> 'high')::numeric
-                 {$trail} 'targets' AND entry.before IS NOT NULL AND {$same('targets', $target)} {$after}",
-                [$import->batch],
-            );
+        $this->whole($import, ImportStep::Undo, '', 'Import undone', function () use ($import, $user): void {
+            $this->know($this->database->table('audit_entries')->where('batch', $import->batch)->whereNotNull('kpi_unit_id')->distinct()->pluck('kpi_unit_id')->all());
+            foreach (array_reverse(self::LAYERS) as $layer) {
+                for ($last = 0; ; $last = end($entries)->id) {
+                    $entries = $this->database->table('audit_entries')->where('batch', $import->batch)->where('subject', $layer->value)->where('id', '>', $last)
+                        ->orderBy('id')->limit(self::CHUNK)->get(['id', 'kpi_unit_id', 'period', 'before', 'after'])->all();
+                    if ($entries === []) {
+                        break;
+                    }
+                    $back = array_filter(array_map(fn (stdClass $entry): ?WantedCell => $this->back($layer, $entry), $entries));
+                    $this->mustBeOpen($this->writer->write($layer, $back, $user));
+                }
+            }
+            $this->undoYears($import);
         });
     }
 
-    /** @param  \Closure(): void  $work */
-    private function whole(stdClass $import, string $state, string $reason, \Closure $work): void
+    /** @param  array<array-key, mixed>  $measurements */
+    private function know(array $measurements): void
     {
-        $batch = $state === 'undone' ? '' : $import->batch;
-        try {
-            $this->trail->within($batch, $reason, function () use ($import, $state, $work): void {
-                $work();
-                $this->database->table('imports')->where('id', $import->id)->update(['state' => $state, "{$state}_at" => now(), 'problem' => '', 'updated_at' => now()]);
-            });
-        } catch (QueryException $refused) {
-            if ($refused->getCode() !== 'KY001') {
-                throw $refused;
+        $this->facts = $this->kpis->described(array_values(array_filter($measurements, is_int(...))));
+    }
+
+    /** @return iterable<list<stdClass>> cells to be written, some at a time */
+    private function cells(Import $import, string $name): iterable
+    {
+        $layers = $name === 'target' ? ['target', 'low'] : [$name];
+        for ($place = [0, '']; ;) {
+            $rows = $this->database->table('import_cells')->where('import_id', $import->id)->whereIn('layer', $layers)->whereIn('outcome', ['new', 'changed'])
+                ->whereRaw('(line, place) > (?, ?)', $place)->orderBy('line')->orderBy('place')->limit(self::CHUNK)->get()->all();
+            if ($rows === []) {
+                return;
             }
-            $this->database->table('imports')->where('id', $import->id)->update([
-                'state' => $state === 'undone' ? 'applied' : 'ready', 'updated_at' => now(),
+            $last = end($rows);
+            $place = [$last->line, $last->place];
+            yield array_values(array_filter($rows, fn (stdClass $row): bool => isset($this->facts[$row->kpi_unit_id])));
+        }
+    }
+
+    private function wanted(stdClass $row): WantedCell
+    {
+        $kpi = $this->facts[$row->kpi_unit_id];
+        $period = $this->dates->period($row->period, $kpi->measurement->definition->frequency);
+
+        return $row->layer === 'note'
+            ? new WantedCell($kpi, $period, new NoteText($row->note), new NoteText($row->was))
+            : new WantedCell($kpi, $period, CellValue::kept($row->figure, $row->upper, $row->colour), CellValue::ofText($row->was));
+    }
+
+    /**
+     * @param  list<stdClass>  $rows
+     * @param  array<int, Written>  $written
+     */
+    private function refuse(Import $import, array $rows, array $written): void
+    {
+        $this->mustBeOpen($written);
+        $refused = array_filter($written, fn (Written $each): bool => $each->outcome === Outcome::Conflict || $each->outcome === Outcome::Refused);
+        if ($refused === []) {
+            return;
+        }
+        $of = fn (callable $value): string => PgArray::of(array_map($value, array_keys($refused)));
+        $this->database->update(
+            "UPDATE import_cells cell SET outcome = 'refused', reason = gone.reason
+             FROM unnest(?::int[], ?::text[], ?::text[]) AS gone (line, place, reason) WHERE cell.import_id = ? AND cell.line = gone.line AND cell.place = gone.place",
+            [
+                $of(fn (int $at): int => $rows[$at]->line),
+                $of(fn (int $at): string => $rows[$at]->place),
+                $of(fn (int $at): string => $refused[$at]->outcome === Outcome::Conflict ? 'Somebody changed this since the preview.' : $refused[$at]->reason),
+                $import->id,
+            ],
+        );
+    }
+
+    /**
+     * A month that was closed in the meantime stops all of it: half an import is none.
+     *
+     * @param  array<int, Written>  $written
+     */
+    private function mustBeOpen(array $written): void
+    {
+        foreach ($written as $each) {
+            if ($each->outcome === Outcome::Refused && str_contains($each->reason, ' is closed. ')) {
+                throw new ClosedMonth;
+            }
+        }
+    }
+
+    private function back(Layer $layer, stdClass $entry): ?WantedCell
+    {
+        $kpi = $this->facts[$entry->kpi_unit_id] ?? null;
+        if ($kpi === null) {
+            return null;
+        }
+        $period = $this->dates->period($entry->period, $kpi->measurement->definition->frequency);
+        $row = fn (?string $json): array => $json === null ? [] : (array) json_decode($json, true, flags: JSON_THROW_ON_ERROR | JSON_BIGINT_AS_STRING);
+        [$before, $after] = [$row($this->exact($entry->before)), $row($this->exact($entry->after))];
+        $value = fn (array $row): CellValue|NoteText => match ($layer) {
+            Layer::Reading => CellValue::kept($row['actual'] ?? null, null, $row['colour'] ?? null),
+            Layer::Target => CellValue::kept($row['target'] ?? $row['low'] ?? null, $row['high'] ?? null),
+            Layer::Note => new NoteText($row['text'] ?? '', $row['outlook'] ?? '', $row['doing'] ?? ''),
+        };
+
+        return new WantedCell($kpi, $period, $value($before), $value($after), $layer === Layer::Reading ? new ReadingState($before['state'] ?? 'entered', $before['as_of'] ?? null) : null);
+    }
+
+    /** Figures of the trail stand as JSON numbers; as text they keep all their digits. */
+    private function exact(?string $json): ?string
+    {
+        return $json === null ? null : preg_replace('/"(actual|target|low|high)": (-?[0-9.]+)/', '"$1": "$2"', $json);
+    }
+
+    private function applyYears(Import $import): void
+    {
+        foreach ($this->database->table('import_cells')->where('import_id', $import->id)->where('layer', 'year')->whereIn('outcome', ['new', 'changed'])->get()->groupBy('period') as $rows) {
+            $wanted = [];
+            foreach ($rows as $row) {
+                $wanted[$row->kpi_unit_id] = [CellValue::kept($row->figure, $row->upper), CellValue::ofText($row->was)];
+            }
+            $written = $this->writer->writeYears($wanted, (int) substr((string) $rows[0]->period, 0, 4));
+            $this->refuse($import, array_values($rows->all()), array_values(array_map(fn (stdClass $row): Written => $written[$row->kpi_unit_id], $rows->all())));
+        }
+    }
+
+    private function undoYears(Import $import): void
+    {
+        foreach ($this->database->table('audit_entries')->where('batch', $import->batch)->where('subject', 'year_targets')->get(['kpi_unit_id', 'before', 'after']) as $entry) {
+            [$before, $after] = array_map(fn (?string $json): array => $json === null ? [] : (array) json_decode((string) $this->exact($json), true), [$entry->before, $entry->after]);
+            $value = fn (array $row): CellValue => CellValue::kept($row['target'] ?? $row['low'] ?? null, $row['high'] ?? null);
+            $this->writer->writeYears([$entry->kpi_unit_id => [$value($before), $value($after)]], (int) ($after['year'] ?? $before['year']));
+        }
+    }
+
+    /** @param  \Closure(): void  $work */
+    private function whole(Import $import, ImportStep $step, string $batch, string $reason, \Closure $work): void
+    {
+        try {
+            $this->trail->within($batch, $reason, function () use ($import, $step, $work): void {
+                // Held to the end: whoever looks for imports that were left sees that this one is not, and a second worker finds it done.
+                $mine = $this->database->table('imports')->where('id', $import->id)->where('turn', $import->turn)->where('state', $step->atWork())->lockForUpdate()->exists();
+                if (! $mine) {
+                    return;
+                }
+                $work();
+                $this->database->table('imports')->where('id', $import->id)->update(['state' => $step->ends(), "{$step->ends()}_at" => now(), 'problem' => '', 'updated_at' => now()]);
+            });
+        } catch (ClosedMonth) {
+            $this->database->table('imports')->where('id', $import->id)->where('turn', $import->turn)->update([
+                'state' => $step->backAt(), 'updated_at' => now(),
                 'problem' => 'A month that it touches was closed in the meantime, so nothing was changed. Reopen the month, or read the file again.',
             ]);
         }

@@ -14,7 +14,6 @@ use App\Support\NumberSetting;
 use App\Support\PeriodDate;
 use App\Tables\BadTable;
 use App\Tables\NumberCell;
-use App\Tables\Table;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Kybernet\Core\Calendar\FinancialYear;
@@ -30,11 +29,11 @@ final readonly class ImportReader
 
     private const PAGE = 100;
 
-    public function __construct(private Connection $database, private PeriodDate $dates, private FinancialYear $year) {}
+    public function __construct(private Connection $database, private PeriodDate $dates, private FinancialYear $year, private HeadFinder $heads) {}
 
     public function page(Import $import, User $user, ?string $outcome = null, int $page = 1): ImportPage
     {
-        [$head, $sample] = $import->state === 'mapping' ? $this->top($import->path) : [[], []];
+        [$head, $sample, $lines, $sheets] = $import->state === 'mapping' && $import->path !== null ? $this->top($import) : [[], [], [], []];
         $counts = $this->database->table('import_cells')->where('import_id', $import->id)->groupBy('outcome')->selectRaw('outcome, count(*) AS cells')->pluck('cells', 'outcome');
         $cells = $this->cells($import, $user, $outcome, $page);
 
@@ -44,6 +43,10 @@ final readonly class ImportReader
             $import->state,
             $import->problem,
             $import->rows_read,
+            $sheets,
+            $import->sheet,
+            $lines,
+            $import->head,
             $this->columns($head, $sample, $import, $user),
             new ImportCounts($counts->get('new', 0), $counts->get('changed', 0), $counts->get('same', 0), $counts->get('refused', 0)),
             array_slice($cells, 0, self::PAGE),
@@ -51,10 +54,39 @@ final readonly class ImportReader
         );
     }
 
-    /** How the columns are understood, as long as nobody corrects it. */
-    public function recognise(string $path, User $user): Mapping
+    /**
+     * Where the columns are named, and how they are understood as long as nobody corrects it.
+     *
+     * @return array{string, int, Mapping}
+     *
+     * @throws BadTable when there is nothing to be read
+     */
+    public function recognise(string $path, User $user): array
     {
-        return Mapping::recognise($this->top($path)[0], $this->periods($user)->isPeriod(...));
+        $isPeriod = $this->periods($user)->isPeriod(...);
+        [$sheet, $line] = $this->heads->find($path, $isPeriod);
+
+        return [$sheet, $line, Mapping::recognise($this->heads->top($path, $sheet)[$line] ?? [], $isPeriod)];
+    }
+
+    /**
+     * How they are understood where somebody says that they are named.
+     *
+     * @param  int|null  $line  null for where it seems to be
+     * @return array{string, int, Mapping}
+     *
+     * @throws BadTable when there is nothing
+     */
+    public function recogniseAt(Import $import, string $sheet, ?int $line, User $user): array
+    {
+        $isPeriod = $this->periods($user)->isPeriod(...);
+        $rows = $this->heads->top((string) $import->path, $sheet);
+        if ($line === null) {
+            $scores = array_map(fn (array $row): int => count(Mapping::recognise($row, $isPeriod)->roles), $rows);
+            $line = $scores === [] ? 1 : (int) array_search(max($scores), $scores, true);
+        }
+
+        return [$sheet, $line, Mapping::recognise($rows[$line] ?? throw new BadTable('There is nothing in that line.'), $isPeriod)];
     }
 
     /**
@@ -64,7 +96,7 @@ final readonly class ImportReader
      */
     public function corrected(Import $import, array $roles): Mapping
     {
-        [$head] = $this->top($import->path);
+        [$head] = $this->top($import);
         $columns = array_filter($roles, fn (string $role): bool => $role === 'column');
 
         return new Mapping(
@@ -78,22 +110,18 @@ final readonly class ImportReader
         return new PeriodText($this->year, $user->locale === 'en-US');
     }
 
-    /** @return array{list<string|NumberCell>, list<list<string|NumberCell>>} the head, and the first rows below it */
-    private function top(string $path): array
+    /** @return array{list<string|NumberCell>, list<list<string|NumberCell>>, list<int>, list<string>} the head, the first rows below it, the lines that may be the head, the sheets */
+    private function top(Import $import): array
     {
-        $rows = [];
         try {
-            foreach (Table::open($path)->rows() as $row) {
-                $rows[] = $row;
-                if (count($rows) > self::SAMPLE) {
-                    break;
-                }
-            }
+            $rows = $this->heads->top((string) $import->path, $import->sheet);
+            $sheets = $this->heads->sheets((string) $import->path);
         } catch (BadTable) {
-            return [[], []];
+            return [[], [], [], []];
         }
+        $below = array_filter($rows, fn (int $line): bool => $line > $import->head, ARRAY_FILTER_USE_KEY);
 
-        return [$rows[0] ?? [], array_slice($rows, 1)];
+        return [$rows[$import->head] ?? [], array_slice($below, 0, self::SAMPLE), array_keys($rows), $sheets];
     }
 
     /**
@@ -129,8 +157,11 @@ final readonly class ImportReader
                 $cell->line,
                 $cell->place,
                 $cell->label,
-                $cell->layer === 'low' ? 'target' : $cell->layer,
-                $cell->period === null ? '' : $this->dates->period($cell->period, Frequency::from($cell->frequency ?? 'month'))->key(),
+                match ($cell->layer) {
+                    'low', 'year' => 'target',
+                    default => $cell->layer,
+                },
+                $cell->period === null ? '' : $this->dates->period($cell->period, $cell->layer === 'year' ? Frequency::Year : Frequency::from($cell->frequency ?? 'month'))->key(),
                 $cell->typed,
                 is_numeric($cell->was) ? $setting->write((string) $cell->was) : str_replace(' ', $cell->layer === 'low' ? " \u{2013} " : ' ', $cell->was),
                 $cell->outcome,

@@ -13,16 +13,17 @@ final readonly class Mapping
 {
     public const ROLES = ['kpi', 'unit', 'period', 'layer', 'actual', 'target', 'low', 'high', 'note'];
 
+    /** In English, German, French and Dutch. */
     private const HEADS = [
-        'kpi' => ['kpi', 'code', 'kpi code', 'kpi name', 'name', 'indicator', 'figure'],
-        'unit' => ['unit', 'unit code', 'department', 'site', 'works', 'zone', 'where'],
-        'period' => ['period', 'month', 'date', 'week', 'quarter', 'year'],
-        'layer' => ['layer', 'kind', 'type'],
-        'actual' => ['actual', 'actuals', 'value', 'reading', 'result'],
-        'target' => ['target', 'targets', 'plan', 'budget'],
-        'low' => ['low', 'lower', 'from'],
-        'high' => ['high', 'upper', 'to'],
-        'note' => ['note', 'notes', 'comment', 'reason', 'remark'],
+        'kpi' => ['kpi', 'code', 'kpi code', 'kpi name', 'name', 'indicator', 'figure', 'kennzahl', 'kennzahlen', 'indikator', 'kürzel', 'indicateur', 'indicateur clé', 'libellé', 'kpi-code', 'prestatie-indicator', 'kengetal'],
+        'unit' => ['unit', 'unit code', 'department', 'site', 'works', 'zone', 'where', 'einheit', 'abteilung', 'bereich', 'standort', 'werk', 'unité', 'service', 'département', 'eenheid', 'afdeling', 'locatie', 'vestiging'],
+        'period' => ['period', 'month', 'date', 'week', 'quarter', 'year', 'zeitraum', 'monat', 'datum', 'woche', 'quartal', 'jahr', 'période', 'periode', 'mois', 'semaine', 'trimestre', 'année', 'maand', 'kwartaal', 'jaar'],
+        'layer' => ['layer', 'kind', 'type', 'ebene', 'art', 'couche', 'nature', 'laag', 'soort'],
+        'actual' => ['actual', 'actuals', 'value', 'reading', 'result', 'ist', 'istwert', 'ist-wert', 'wert', 'ergebnis', 'réel', 'réalisé', 'valeur', 'résultat', 'werkelijk', 'waarde', 'realisatie', 'resultaat'],
+        'target' => ['target', 'targets', 'plan', 'budget', 'ziel', 'zielwert', 'soll', 'sollwert', 'objectif', 'cible', 'doel', 'streefwaarde', 'norm'],
+        'low' => ['low', 'lower', 'from', 'untergrenze', 'unten', 'von', 'borne inférieure', 'min', 'ondergrens'],
+        'high' => ['high', 'upper', 'to', 'obergrenze', 'oben', 'bis', 'borne supérieure', 'max', 'bovengrens'],
+        'note' => ['note', 'notes', 'comment', 'reason', 'remark', 'bemerkung', 'notiz', 'kommentar', 'grund', 'remarque', 'commentaire', 'motif', 'opmerking', 'toelichting', 'reden'],
     ];
 
     /**
@@ -50,6 +51,12 @@ final readonly class Mapping
         }
 
         return new self($roles, $periods);
+    }
+
+    /** @param  array{roles?: array<int, string>, periods?: array<int, string>}  $kept  as it is kept with an import */
+    public static function kept(array $kept): self
+    {
+        return new self($kept['roles'] ?? [], $kept['periods'] ?? []);
     }
 
     public function isWide(): bool

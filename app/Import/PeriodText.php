@@ -15,7 +15,11 @@ use Kybernet\Core\Calendar\Period;
  */
 final readonly class PeriodText
 {
-    private const MONTHS = ['jan' => 1, 'feb' => 2, 'mar' => 3, 'apr' => 4, 'may' => 5, 'jun' => 6, 'jul' => 7, 'aug' => 8, 'sep' => 9, 'oct' => 10, 'nov' => 11, 'dec' => 12];
+    /** By the first letters that tell them apart: English, German, French and Dutch. */
+    private const MONTHS = [
+        'janv' => 1, 'févr' => 2, 'fév' => 2, 'fevr' => 2, 'mär' => 3, 'mrz' => 3, 'mrt' => 3, 'maa' => 3, 'mars' => 3, 'avr' => 4, 'mai' => 5, 'mei' => 5, 'juin' => 6, 'juil' => 7, 'aoû' => 8, 'aou' => 8, 'sept' => 9, 'okt' => 10, 'déc' => 12, 'dez' => 12,
+        'jan' => 1, 'feb' => 2, 'mar' => 3, 'apr' => 4, 'may' => 5, 'jun' => 6, 'jul' => 7, 'aug' => 8, 'sep' => 9, 'oct' => 10, 'nov' => 11, 'dec' => 12,
+    ];
 
     /** @param  bool  $isMonthFirst  how the person writes a day: 8/31/2026 */
     public function __construct(private FinancialYear $year, private bool $isMonthFirst) {}
@@ -33,11 +37,11 @@ final readonly class PeriodText
 
     /**
      * The period of the frequency that the text names. A month or a day stands for the quarter or the year that ends
-     * with it.
+     * with it, unless `$isNamed`: then only a text that names the quarter or year itself will do.
      *
      * @throws InvalidArgumentException when it names none
      */
-    public function read(string $text, Frequency $frequency): Period
+    public function read(string $text, Frequency $frequency, bool $isNamed = false): Period
     {
         $plain = preg_replace('/\A[\s\x{00A0}\']+|[\s\x{00A0}\']+\z/u', '', $text) ?? $text;
         $problem = new InvalidArgumentException("'{$plain}' is not a {$frequency->value} such as {$frequency->example()}.");
@@ -61,6 +65,9 @@ final readonly class PeriodText
         if ($frequency === Frequency::Month) {
             return $month;
         }
+        if ($isNamed) {
+            throw $problem;
+        }
         $period = $frequency === Frequency::Week ? throw $problem : $this->year->latestEnded($frequency, $month);
 
         return $this->year->endMonth($period)->compareTo($month) === 0 ? $period : throw $problem;
@@ -77,8 +84,9 @@ final readonly class PeriodText
         if (preg_match('/\A(\d{1,2})[.\/-](\d{1,2})[.\/-](\d{4})\z/', $text, $match) === 1) {
             return self::of((int) $match[3], (int) ($this->isMonthFirst && ! str_contains($text, '.') ? $match[1] : $match[2]));
         }
-        if (preg_match('/\A(?:\d{1,2}[ -])?([A-Za-z]{3})[a-z]*\.?[ \'\/-]*(\d{4}|\d{2})\z/', $text, $match) === 1) {
-            $number = self::MONTHS[strtolower($match[1])] ?? null;
+        if (preg_match('/\A(?:\d{1,2}[. -]{1,2})?(\p{L}{3,10})\.?[ \'\/-]*(\d{4}|\d{2})\z/u', $text, $match) === 1) {
+            $name = mb_strtolower($match[1]);
+            $number = self::MONTHS[mb_substr($name, 0, 4)] ?? self::MONTHS[mb_substr($name, 0, 3)] ?? null;
 
             return $number === null ? null : self::of((int) (strlen($match[2]) === 2 ? "20{$match[2]}" : $match[2]), $number);
         }

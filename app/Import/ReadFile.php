@@ -7,24 +7,29 @@ namespace App\Import;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\EntryRules;
+use App\Figures\FigureWriter;
 use App\Figures\KpiFacts;
 use App\Figures\KpiStore;
+use App\Figures\Layer;
+use App\Figures\NoteText;
 use App\Figures\Organisation;
+use App\Figures\Standing;
+use App\Figures\WantedCell;
+use App\Models\Import;
 use App\Models\User;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\PeriodDate;
-use App\Support\PgArray;
 use App\Tables\BadTable;
 use App\Tables\NumberCell;
 use App\Tables\Table;
 use Illuminate\Database\Connection;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Polarity;
-use stdClass;
 
 /**
  * Reads a file of figures against what is there, cell by cell: new, changed, the same, or refused and why. Nothing is
@@ -57,35 +62,42 @@ final class ReadFile
         private readonly KpiStore $store,
         private readonly Organisation $organisation,
         private readonly EntryRules $rules,
+        private readonly FigureWriter $writer,
         private readonly PeriodDate $dates,
         private readonly FinancialYear $year,
         private readonly FileRows $rows,
     ) {}
 
-    public function __invoke(int $import, string $path, Mapping $mapping, ?int $unit, User $user): void
+    public function __invoke(Import $import, User $user): void
     {
-        $this->prepare($unit);
+        $this->prepare($import->unit_id);
         $this->text = new PeriodText($this->year, $user->locale === 'en-US');
         $last = 0;
-        $this->database->table('import_cells')->where('import_id', $import)->delete();
+        $this->database->table('import_cells')->where('import_id', $import->id)->delete();
         $cells = [];
         try {
-            foreach ($this->rows->cells(Table::open($path), $mapping) as $line => $found) {
+            $table = Table::open((string) $import->path, $import->sheet);
+            foreach ($this->rows->cells($table, Mapping::kept($import->mapping), $import->head) as $line => $found) {
                 array_push($cells, ...$found);
                 $last = $line;
                 if (count($cells) >= self::CHUNK) {
-                    $this->write($import, $cells, $user);
-                    $this->progress($import, $line);
+                    $this->write($import, $cells, $line, $user);
                     $cells = [];
                 }
             }
-            $this->write($import, $cells, $user);
+            $this->write($import, $cells, $last, $user);
         } catch (BadTable $bad) {
-            $this->database->table('imports')->where('id', $import)->update(['state' => 'failed', 'problem' => $bad->getMessage(), 'updated_at' => now()]);
+            $this->end($import, ['state' => 'failed', 'problem' => $bad->getMessage()]);
 
             return;
         }
-        $this->database->table('imports')->where('id', $import)->update(['state' => 'ready', 'rows_read' => $last, 'updated_at' => now()]);
+        $this->end($import, ['state' => 'ready', 'rows_read' => $last]);
+    }
+
+    /** @param  array<string, mixed>  $columns */
+    private function end(Import $import, array $columns): void
+    {
+        $this->database->table('imports')->where('id', $import->id)->where('turn', $import->turn)->where('state', 'reading')->update([...$columns, 'updated_at' => now()]);
     }
 
     private function prepare(?int $unit): void
@@ -102,69 +114,131 @@ final class ReadFile
         }
     }
 
-    private function progress(int $import, int $line): void
-    {
-        $this->database->table('imports')->where('id', $import)->update(['rows_read' => $line, 'updated_at' => now()]);
-    }
-
-    /** @param  list<FileCell>  $cells */
-    private function write(int $import, array $cells, User $user): void
+    /**
+     * @param  list<FileCell>  $cells
+     */
+    private function write(Import $import, array $cells, int $line, User $user): void
     {
         $rows = [];
-        $looked = [];
-        foreach ($cells as $cell) {
-            $row = $this->row($import, $cell, $user);
-            $rows[] = $row;
-            if ($row['outcome'] === '') {
-                $looked[$row['layer'] === 'actual' ? 'readings' : ($row['layer'] === 'note' ? 'notes' : 'targets')][] = $row;
+        $wanted = [];
+        $years = [];
+        foreach ($cells as $index => $cell) {
+            [$row, $want] = $this->row($import->id, $cell, $user);
+            $rows[$index] = $row;
+            if ($want instanceof WantedCell) {
+                $wanted[match ($row['layer']) {
+                    'actual' => 'readings', 'note' => 'notes', default => 'targets'
+                }][$index] = $want;
+            } elseif ($want !== null) {
+                $years[$index] = $want;
             }
         }
-        $current = [];
-        foreach ($looked as $table => $some) {
-            $current[$table] = $this->current($table, array_column($some, 'kpi_unit_id'), array_column($some, 'period'));
-        }
-        foreach ($rows as $index => $row) {
-            if ($row['outcome'] === '') {
-                $table = $row['layer'] === 'actual' ? 'readings' : ($row['layer'] === 'note' ? 'notes' : 'targets');
-                $rows[$index] = $this->held($row, $current[$table][$row['kpi_unit_id'].$row['period']] ?? null);
+        foreach ($wanted as $layer => $some) {
+            foreach ($this->writer->standing(Layer::from($layer), $some) as $index => $standing) {
+                $rows[$index] = $this->held($rows[$index], $some[$index], $standing, Layer::from($layer), $cells[$index]->note !== null, $user);
             }
-            unset($rows[$index]['has_note']);
         }
-        foreach (array_chunk($rows, 500) as $chunk) {
-            $this->database->table('import_cells')->insert($chunk);
+        foreach ($this->years($years) as $index => $stands) {
+            $rows[$index] = self::outcome($rows[$index], $stands->text(), $years[$index][2]->equals($stands) ? 'same' : '');
         }
+        $this->database->transaction(function () use ($import, $rows, $line): void {
+            // Only the worker whose turn it is writes.
+            if ($this->database->table('imports')->where('id', $import->id)->where('turn', $import->turn)->update(['rows_read' => $line, 'alive_at' => now()]) === 0) {
+                throw new BadTable('It is being read again.');
+            }
+            foreach (array_chunk($rows, 500) as $chunk) {
+                $this->database->table('import_cells')->insert($chunk);
+            }
+        });
     }
 
-    /** @return array<string, mixed> a row of the preview; its outcome is blank while it must still be held against the database */
+    /**
+     * @return array{array<string, mixed>, WantedCell|array{int, int, CellValue}|null} a row of the preview, and what it wants (a KPI-unit, year and value for the target of a year); null where it is refused already
+     */
     private function row(int $import, FileCell $cell, User $user): array
     {
+        $layer = in_array($cell->layer, ['actual', 'target', 'low', 'note'], true) ? $cell->layer : 'actual';
         $row = [
-            'import_id' => $import, 'line' => $cell->line, 'place' => $cell->place, 'layer' => in_array($cell->layer, ['actual', 'target', 'low', 'note'], true) ? $cell->layer : 'actual',
+            'import_id' => $import, 'line' => $cell->line, 'place' => $cell->place, 'layer' => $layer,
             'label' => mb_substr(trim("{$cell->kpi} {$cell->unit}"), 0, 160), 'kpi_unit_id' => null, 'period' => null, 'typed' => $cell->typed(), 'was' => '',
-            'figure' => null, 'upper' => null, 'colour' => null, 'note' => null, 'outcome' => '', 'reason' => '', 'has_note' => $cell->note !== null,
+            'figure' => null, 'upper' => null, 'colour' => null, 'note' => null, 'outcome' => '', 'reason' => '',
         ];
         try {
             $kpi = $this->find($cell);
             $row = [...$row, 'kpi_unit_id' => $kpi->id, 'label' => mb_substr("{$kpi->name}, {$this->organisation->unit($kpi->unitId)->name}", 0, 160)];
-            $period = $this->period($cell->period, $kpi);
-            $row = [...$row, 'period' => $this->dates->date($period)];
-            $value = $this->value($cell, $kpi, $period, $user);
+            $year = $layer === 'target' || $layer === 'low' ? $this->yearOf($cell->period, $kpi) : null;
+            $period = $year ?? $this->period($cell->period, $kpi);
+            $row = [...$row, 'period' => $this->dates->date($period), 'layer' => $year === null ? $layer : 'year'];
+            // What is worked out takes nothing, whatever the file says of it.
+            $refusal = $layer === 'actual' && ! $kpi->isTyped() ? $this->rules->refusal(Layer::Reading, $kpi, $period, new CellValue, $user) : '';
+            $value = $refusal === '' ? $this->value($cell, $kpi, $user) : throw new InvalidArgumentException($refusal);
         } catch (InvalidArgumentException $problem) {
-            return [...$row, 'outcome' => 'refused', 'reason' => mb_substr($problem->getMessage(), 0, 300)];
+            return [self::refused($row, $problem->getMessage()), null];
         }
         $key = "{$kpi->id} {$row['period']} ".($row['layer'] === 'low' ? 'target' : $row['layer']);
         if (isset($this->met[$key])) {
-            return [...$row, 'outcome' => 'refused', 'reason' => "It stands in line {$this->met[$key]} already."];
+            return [self::refused($row, "It stands in line {$this->met[$key]} already."), null];
         }
         $this->met[$key] = $cell->line;
-
-        return [
+        $row = [
             ...$row,
             'figure' => $value instanceof CellValue ? $value->figure?->__toString() : null,
             'upper' => $value instanceof CellValue ? $value->upper?->__toString() : null,
             'colour' => $value instanceof CellValue ? $value->colour?->value : null,
-            'note' => is_string($value) ? $value : null,
+            'note' => $value instanceof NoteText ? $value->text : null,
         ];
+        if ($year !== null && $value instanceof CellValue) {
+            $lock = $this->rules->yearTargetLock($kpi, $user);
+
+            return $lock === '' ? [$row, [$kpi->id, (int) substr($year->key(), 2), $value]] : [self::refused($row, EntryRules::sentence($lock, $kpi, $period)), null];
+        }
+
+        return [$row, new WantedCell($kpi, $period, $value, null)];
+    }
+
+    /**
+     * @param  array<string, mixed>  $row
+     * @return array<string, mixed>
+     */
+    private static function refused(array $row, string $reason): array
+    {
+        return [...$row, 'outcome' => 'refused', 'reason' => mb_substr($reason, 0, 300)];
+    }
+
+    /**
+     * @param  array<string, mixed>  $row
+     * @return array<string, mixed>
+     */
+    private static function outcome(array $row, string $was, string $known): array
+    {
+        return [...$row, 'was' => $was, 'outcome' => $known !== '' ? $known : ($was === '' ? 'new' : 'changed')];
+    }
+
+    /** The year that a target is set for as a whole; null where the text is a period of the KPI itself. */
+    private function yearOf(string $text, KpiFacts $kpi): ?Period
+    {
+        if ($kpi->measurement->definition->frequency === Frequency::Year) {
+            return null;
+        }
+        try {
+            return $this->text->read($text, Frequency::Year, true);
+        } catch (InvalidArgumentException) {
+            return null;
+        }
+    }
+
+    /**
+     * @param  array<int, array{int, int, CellValue}>  $wanted
+     * @return array<int, CellValue> what stands
+     */
+    private function years(array $wanted): array
+    {
+        $standing = [];
+        foreach ($wanted === [] ? [] : $this->database->table('year_targets')->whereIn('kpi_unit_id', array_column($wanted, 0))->get() as $row) {
+            $standing["{$row->kpi_unit_id} {$row->year}"] = CellValue::kept($row->target ?? $row->low, $row->high);
+        }
+
+        return array_map(fn (array $want): CellValue => $standing["{$want[0]} {$want[1]}"] ?? new CellValue, $wanted);
     }
 
     /** @throws InvalidArgumentException */
@@ -199,22 +273,16 @@ final class ReadFile
     }
 
     /** @throws InvalidArgumentException */
-    private function value(FileCell $cell, KpiFacts $kpi, Period $period, User $user): CellValue|string
+    private function value(FileCell $cell, KpiFacts $kpi, User $user): CellValue|NoteText
     {
         $isTarget = $cell->layer === 'target' || $cell->layer === 'low';
-        $lock = match ($cell->layer) {
-            'target', 'low' => $this->rules->targetLock($kpi, $period, $user),
-            'actual' => $this->rules->readingLock($kpi, $period, $user),
-            'note' => $this->rules->noteLock($kpi, $period, $user),
-            default => throw new InvalidArgumentException("'{$cell->layer}' is not a layer: actual, target or note."),
-        };
-        if ($lock !== '') {
-            throw new InvalidArgumentException(EntryRules::sentence($lock, $kpi, $period));
+        if (! $isTarget && $cell->layer !== 'actual' && $cell->layer !== 'note') {
+            throw new InvalidArgumentException("'{$cell->layer}' is not a layer: actual, target or note.");
         }
         if ($cell->layer === 'note') {
             $note = $cell->value instanceof NumberCell ? $cell->value->text : trim($cell->value);
 
-            return mb_strlen($note) <= 2000 ? $note : throw new InvalidArgumentException('A note holds up to 2,000 characters.');
+            return mb_strlen($note) <= 2000 ? new NoteText($note) : throw new InvalidArgumentException('A note holds up to 2,000 characters.');
         }
         $isBand = $isTarget && $kpi->measurement->definition->polarity === Polarity::Band;
         if ($cell->layer === 'low') {
@@ -227,10 +295,6 @@ final class ReadFile
         // A number of a spreadsheet has a plain point, whatever the person's setting.
         $text = $this->texts[$cell->value instanceof NumberCell ? 'en-GB' : $user->locale] ??= new CellText(new NumberSetting($cell->value instanceof NumberCell ? 'en-GB' : $user->locale));
         $value = $text->read($kpi->measurement->definition, $cell->value instanceof NumberCell ? $cell->value->text : $cell->value, $isTarget);
-        $problem = $isTarget ? '' : $this->rules->outOfBounds($kpi, $value->figure);
-        if ($problem !== '') {
-            throw new InvalidArgumentException($problem);
-        }
         if ($kpi->measurement->definition->kind === Kind::Judged && $value->isBlank()) {
             throw new InvalidArgumentException('The colour is missing.');
         }
@@ -254,42 +318,27 @@ final class ReadFile
     }
 
     /**
+     * What is there already is the same, also where it could not be written.
+     *
      * @param  array<string, mixed>  $row
+     * @param  bool  $bringsNote  the row has a note of its own
      * @return array<string, mixed>
      */
-    private function held(array $row, ?stdClass $current): array
+    private function held(array $row, WantedCell $wanted, Standing $standing, Layer $layer, bool $bringsNote, User $user): array
     {
-        $was = $current->was ?? '';
-        $is = match (true) {
-            $row['note'] !== null => $row['note'],
-            $row['colour'] !== null => $row['colour'],
-            default => (string) CellValue::kept($row['figure'])->figure.($row['upper'] === null ? '' : ' '.CellValue::kept($row['upper'])->figure),
+        $was = $standing->value instanceof NoteText ? $standing->value->text : $standing->value->text();
+        $isSame = match (true) {
+            $wanted->value instanceof NoteText => $standing->value instanceof NoteText && $wanted->value->equals($standing->value),
+            default => $standing->value instanceof CellValue && $wanted->value->equals($standing->value),
         };
-        if ($row['colour'] !== null && $row['has_note'] === false && ($current->noted ?? false) !== true) {
-            return [...$row, 'outcome' => 'refused', 'reason' => 'A colour needs its reason: put it in the note column.'];
+        if ($isSame && $this->rules->isMine($wanted->kpi, $user)) {
+            return self::outcome($row, $was, 'same');
+        }
+        $refusal = $this->rules->refusal($layer, $wanted->kpi, $wanted->period, $wanted->value, $user);
+        if ($refusal === '' && $wanted->value instanceof CellValue && $wanted->value->colour !== null && ! $bringsNote && ! $standing->isNoted) {
+            $refusal = 'A colour needs its reason: put it in the note column.';
         }
 
-        return [...$row, 'was' => $was, 'outcome' => $was === $is ? 'same' : ($was === '' ? 'new' : 'changed')];
-    }
-
-    /**
-     * @param  list<int>  $ids
-     * @param  list<string>  $dates
-     * @return array<string, stdClass> by identity and date
-     */
-    private function current(string $table, array $ids, array $dates): array
-    {
-        $was = ImportFigures::WAS[$table];
-        $noted = $table === 'readings' ? 'EXISTS (SELECT 1 FROM notes WHERE notes.kpi_unit_id = wanted.kpi_unit_id AND notes.period = wanted.period)' : 'false';
-        $current = [];
-        foreach ($this->database->select(
-            "SELECT wanted.kpi_unit_id, wanted.period, {$was} AS was, {$noted} AS noted
-             FROM unnest(?::bigint[], ?::date[]) AS wanted (kpi_unit_id, period) LEFT JOIN {$table} USING (kpi_unit_id, period)",
-            [PgArray::of($ids), PgArray::of($dates)],
-        ) as $row) {
-            $current[$row->kpi_unit_id.$row->period] = $row;
-        }
-
-        return $current;
+        return $refusal === '' ? self::outcome($row, $was, '') : self::refused($row, $refusal);
     }
 }

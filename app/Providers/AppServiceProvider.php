@@ -6,6 +6,7 @@ namespace App\Providers;
 
 use App\Figures\Closures;
 use App\Figures\Organisation;
+use App\Kept\Maker;
 use App\Policies\Rights;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
@@ -26,6 +27,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->singleton(FinancialYear::class, fn (): FinancialYear => new FinancialYear(config()->integer('kybernet.year_start_month')));
         $this->app->singleton(Scorecard::class, fn (): Scorecard => new Scorecard($this->app->make(FinancialYear::class)));
         $this->app->bind(Connection::class, fn (): Connection => $this->app->make('db')->connection());
+        $this->app->singleton(Maker::class, fn (): Maker => new Maker(config()->integer('kybernet.maker')));
         $this->app->singleton(PeriodDate::class);
         $this->app->scoped(Organisation::class);
         $this->app->scoped(Rights::class);

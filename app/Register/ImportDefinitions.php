@@ -9,6 +9,7 @@ use App\Actions\SaveKpi;
 use App\Export\DatabaseWorkbook;
 use App\Http\Resources\DefinitionOutcome;
 use App\Models\Kpi;
+use App\Models\User;
 use App\Support\Month;
 use App\Tables\BadTable;
 use App\Tables\Table;
@@ -53,7 +54,7 @@ final readonly class ImportDefinitions
      *
      * @throws ValidationException when one of them is refused
      */
-    public function apply(string $path): array
+    public function apply(string $path, User $user): array
     {
         $known = $this->known();
         $definitions = $this->definitions($path, $known);
@@ -64,12 +65,12 @@ final readonly class ImportDefinitions
         }
         $changed = array_filter(array_column($outcomes, 'outcome', 'line'), fn (string $outcome): bool => $outcome !== 'same');
         $year = (int) substr($this->year->of(Month::running())->key(), 2);
-        $this->database->transaction(function () use ($entries, $definitions, $changed, $year): void {
+        $this->database->transaction(function () use ($entries, $definitions, $changed, $year, $user): void {
             // A formula or a weight may name what the same file defines: those that name nothing come first.
             uasort($entries, fn (KpiEntry $one, KpiEntry $other): int => ($one->definition->weightedBy !== null || $one->drivers !== []) <=> ($other->definition->weightedBy !== null || $other->drivers !== []));
             foreach (array_intersect_key($entries, $changed) as $line => $entry) {
                 $kpi = $definitions[$line]['replaces'] === null ? null : Kpi::query()->where('code', $definitions[$line]['replaces'])->firstOrFail();
-                ($this->save)(new KpiDraft($entry, [], [], $year, $kpi->version ?? 0), $kpi);
+                ($this->save)(new KpiDraft($entry, [], [], $year, $kpi->version ?? 0), $kpi, $user);
             }
         });
 
@@ -89,7 +90,7 @@ final readonly class ImportDefinitions
     private function definitions(string $path, array $known): array
     {
         if (preg_match('/\A(?:\xEF\xBB\xBF)?\s*\{/', (string) file_get_contents($path, false, null, 0, 64)) !== 1) {
-            return DefinitionTable::read(Table::open($path), $known);
+            return DefinitionTable::read(Table::open($path, '', Table::SHORT), $known);
         }
         $book = json_decode((string) file_get_contents($path), true);
         if (! is_array($book) || ($book['format'] ?? '') !== 'kybernet-workbook' || ! is_array($book['kpis'] ?? null)) {

@@ -5,29 +5,41 @@ declare(strict_types=1);
 namespace App\Tables;
 
 /**
- * CSV (RFC 4180) in UTF-8, with or without a byte-order mark; comma, semicolon or tab between the cells.
+ * CSV (RFC 4180); comma, semicolon or tab between the cells. In UTF-8, with or without a byte-order mark, or else in
+ * Windows-1252, of which Latin-1 is a part.
  */
 final class CsvTable extends Table
 {
     private const SAMPLE = 65_536;
 
+    /** Bytes that stand for nothing in Windows-1252. */
+    private const NOT_WINDOWS = "\x81\x8D\x8F\x90\x9D";
+
     private readonly string $separator;
 
-    public function __construct(private readonly string $path)
+    private readonly bool $isUtf8;
+
+    public function __construct(private readonly string $path, Bounds $bounds)
     {
-        $sample = (string) file_get_contents($path, false, null, 0, self::SAMPLE);
+        parent::__construct($bounds);
+        $text = (string) file_get_contents($path);
+        $sample = substr($text, 0, self::SAMPLE);
         if (str_contains($sample, "\0")) {
             throw new BadTable(str_starts_with($sample, "\xFF\xFE") || str_starts_with($sample, "\xFE\xFF")
                 ? 'The text is in UTF-16. Save it as "CSV UTF-8" and send it again.'
                 : 'The file is neither text nor a spreadsheet.');
         }
-        // A sample may end inside a character; its last few bytes say nothing.
-        if (! mb_check_encoding(strlen($sample) < self::SAMPLE ? $sample : mb_strcut($sample, 0, self::SAMPLE - 4, 'UTF-8'), 'UTF-8')) {
-            throw new BadTable('The text is not in UTF-8. Save it as "CSV UTF-8" and send it again.');
+        $this->isUtf8 = mb_check_encoding($text, 'UTF-8');
+        if (! $this->isUtf8 && strcspn($text, self::NOT_WINDOWS) < strlen($text)) {
+            throw new BadTable('The text is neither in UTF-8 nor in Windows-1252. Save it as "CSV UTF-8" and send it again.');
         }
         $line = strtok($sample, "\r\n");
         $first = preg_replace('/"[^"]*"/', '', $line === false ? '' : $line) ?? '';
         $counts = ["\t" => substr_count($first, "\t"), ';' => substr_count($first, ';'), ',' => substr_count($first, ',')];
+        // A title above the table has none of them: the first lines are asked together then.
+        if (max($counts) === 0) {
+            $counts = ["\t" => substr_count($sample, "\t"), ';' => substr_count($sample, ';'), ',' => substr_count($sample, ',')];
+        }
         arsort($counts);
         $this->separator = array_key_first($counts);
     }
@@ -42,26 +54,63 @@ final class CsvTable extends Table
             if (fread($file, 3) !== "\xEF\xBB\xBF") {
                 rewind($file);
             }
-            for ($line = 1; ($cells = fgetcsv($file, null, $this->separator, '"', '')) !== false; $line++) {
-                if ($line > self::MOST_ROWS + 1) {
-                    throw new BadTable('The file has more than '.number_format(self::MOST_ROWS).' rows. Split it and send the parts.');
+            $line = 1;
+            while (($record = $this->record($file, $line)) !== null) {
+                $this->bounds->row();
+                $at = $line;
+                $line += max(1, substr_count(rtrim($record, "\r\n"), "\n") + 1);
+                $cells = rtrim($record, "\r\n") === '' ? [] : $this->cells($record, $at);
+                if ($cells !== []) {
+                    yield $at => $cells;
                 }
-                if ($cells === [null]) {
-                    continue;
-                }
-                $row = array_map(strval(...), array_slice($cells, 0, self::MOST_COLUMNS));
-                if (! mb_check_encoding(implode('', $row), 'UTF-8')) {
-                    throw new BadTable("Line {$line} is not in UTF-8. Save the file as \"CSV UTF-8\" and send it again.");
-                }
-                yield $line => $row;
             }
         } finally {
             fclose($file);
         }
     }
 
-    public function kind(): string
+    public function sheets(): array
     {
-        return 'CSV';
+        return [];
+    }
+
+    /**
+     * A line, or several where a quoted cell goes on over its end.
+     *
+     * @param  resource  $file
+     */
+    private function record($file, int $line): ?string
+    {
+        $record = '';
+        do {
+            $part = fgets($file, max(1, Bounds::MOST_LINE_BYTES + 2 - strlen($record)));
+            if ($part === false) {
+                return $record === '' ? null : $record;
+            }
+            $record .= $part;
+            if (strlen($record) > Bounds::MOST_LINE_BYTES) {
+                throw new BadTable("Line {$line} is longer than a megabyte. A quotation mark that is never closed does that too.");
+            }
+        } while (substr_count($record, '"') % 2 === 1);
+
+        return $record;
+    }
+
+    /** @return list<string> */
+    private function cells(string $record, int $line): array
+    {
+        $text = $this->isUtf8 ? $record : mb_convert_encoding($record, 'UTF-8', 'Windows-1252');
+        // A separator inside a quoted cell is none, but thousands of them are no table.
+        Bounds::column($line, (int) (substr_count($text, $this->separator) / 50));
+        $cells = array_map(strval(...), str_getcsv(rtrim($text, "\r\n"), $this->separator, '"', ''));
+        while (count($cells) > Bounds::MOST_COLUMNS && end($cells) === '') {
+            array_pop($cells);
+        }
+        Bounds::column($line, count($cells));
+        foreach ($cells as $cell) {
+            Bounds::cell(strlen($cell));
+        }
+
+        return $cells;
     }
 }

@@ -7,27 +7,31 @@ namespace App\Tables;
 use Brick\Math\BigDecimal;
 
 /**
- * The first sheet of an OpenDocument spreadsheet (ISO/IEC 26300).
+ * A sheet of an OpenDocument spreadsheet (ISO/IEC 26300).
  */
 final class OdsTable extends Table
 {
-    public function __construct(private readonly string $path) {}
+    public function __construct(private readonly string $path, private readonly string $sheet, Bounds $bounds)
+    {
+        parent::__construct($bounds);
+    }
 
     public function rows(): iterable
     {
-        $xml = new XmlStream($this->path, 'content.xml');
-        if ($xml->next('table') === null) {
-            throw new BadTable('The spreadsheet has no sheet that can be read.');
-        }
+        $xml = new XmlStream($this->path, 'content.xml', $this->bounds);
+        do {
+            if ($xml->next('table') === null) {
+                throw new BadTable('The spreadsheet has no sheet that can be read.');
+            }
+        } while ($this->sheet !== '' && $xml->attribute('table:name') !== $this->sheet);
         $sheet = $xml->depth();
         $line = 0;
-        $count = 0;
         while ($xml->read() && $xml->depth() > $sheet) {
             if (! $xml->isStart() || $xml->name() !== 'table-row') {
                 continue;
             }
             $repeated = max(1, (int) $xml->attribute('table:number-rows-repeated'));
-            $row = $xml->isEmpty() ? [] : $this->row($xml);
+            $row = $xml->isEmpty() ? [] : $this->row($xml, $line + 1);
             if ($row === []) {
                 $line += $repeated;
 
@@ -35,21 +39,25 @@ final class OdsTable extends Table
             }
             for ($copy = 0; $copy < $repeated; $copy++) {
                 $line++;
-                if (++$count > self::MOST_ROWS + 1) {
-                    throw new BadTable('The sheet has more than '.number_format(self::MOST_ROWS).' rows. Split it and send the parts.');
-                }
+                $this->bounds->row();
                 yield $line => $row;
             }
         }
     }
 
-    public function kind(): string
+    public function sheets(): array
     {
-        return 'ODS';
+        $names = [];
+        $xml = new XmlStream($this->path, 'content.xml', $this->bounds);
+        while ($xml->next('table') !== null) {
+            $names[] = $xml->attribute('table:name') ?? '';
+        }
+
+        return $names;
     }
 
     /** @return list<string|NumberCell> */
-    private function row(XmlStream $xml): array
+    private function row(XmlStream $xml, int $line): array
     {
         $row = [];
         $column = 0;
@@ -60,7 +68,8 @@ final class OdsTable extends Table
             }
             $repeated = max(1, (int) $xml->attribute('table:number-columns-repeated'));
             $cell = $this->cell($xml);
-            for ($copy = 0; $cell !== '' && $copy < $repeated && $column + $copy < self::MOST_COLUMNS; $copy++) {
+            for ($copy = 0; $cell !== '' && $copy < $repeated; $copy++) {
+                Bounds::column($line, $column + $copy + 1);
                 for ($gap = count($row); $gap < $column + $copy; $gap++) {
                     $row[] = '';
                 }
@@ -92,6 +101,7 @@ final class OdsTable extends Table
         while ($xml->read() && $xml->depth() > $depth) {
             if ($xml->isStart() && $xml->name() === 'p' && $xml->depth() === $depth + 1) {
                 $paragraphs[] = $xml->text();
+                Bounds::cell(array_sum(array_map(strlen(...), $paragraphs)));
             }
         }
 

@@ -15,26 +15,35 @@ use ZipArchive;
  */
 abstract class Table
 {
-    public const MOST_ROWS = 100_000;
+    /** While somebody waits for the answer. */
+    public const SHORT = 15;
 
-    public const MOST_COLUMNS = 400;
+    /** While a worker reads it. */
+    public const LONG = 600;
+
+    private const MOST_PARTS = 2_000;
 
     private const OLD_OR_ENCRYPTED = "\xD0\xCF\x11\xE0\xA1\xB1\x1A\xE1";
 
-    /** A spreadsheet of the size that is taken unpacks to far less; more is a trap. */
-    private const MOST_BYTES = 600_000_000;
+    public function __construct(protected readonly Bounds $bounds) {}
 
-    /** @throws BadTable when it is no table that can be read */
-    final public static function open(string $path): self
+    /**
+     * @param  string  $sheet  its name; blank for the first one
+     * @param  int  $seconds  that reading may take
+     *
+     * @throws BadTable when it is no table that can be read
+     */
+    final public static function open(string $path, string $sheet = '', int $seconds = self::LONG): self
     {
         $head = (string) file_get_contents($path, false, null, 0, 8);
+        $bounds = new Bounds($seconds);
 
         return match (true) {
             $head === '' => throw new BadTable('The file is empty.'),
             $head === self::OLD_OR_ENCRYPTED => throw new BadTable('The file is protected with a password, or of an old kind. Save it as XLSX without a password and send it again.'),
-            str_starts_with($head, "PK\x03\x04") => self::openArchive($path),
+            str_starts_with($head, "PK\x03\x04") => self::openArchive($path, $sheet, $bounds),
             str_starts_with($head, '%PDF') => throw new BadTable('This is a PDF, not a table. Save the figures as CSV, XLSX or ODS.'),
-            default => new CsvTable($path),
+            default => new CsvTable($path, $bounds),
         };
     }
 
@@ -45,35 +54,31 @@ abstract class Table
      */
     abstract public function rows(): iterable;
 
-    /** What it is, for messages: `CSV`. */
-    abstract public function kind(): string;
+    /** @return list<string> the names of its sheets; none where it is one table */
+    abstract public function sheets(): array;
 
-    private static function openArchive(string $path): self
+    private static function openArchive(string $path, string $sheet, Bounds $bounds): self
     {
         $archive = new ZipArchive;
         if ($archive->open($path, ZipArchive::RDONLY) !== true) {
             throw new BadTable('The file is damaged: it cannot be opened.');
         }
         try {
-            $bytes = 0;
+            if ($archive->numFiles > self::MOST_PARTS) {
+                throw new BadTable('The file has more parts than a spreadsheet has. Save it anew and send it again.');
+            }
             for ($index = 0; $index < $archive->numFiles; $index++) {
-                $entry = $archive->statIndex($index);
-                $bytes += $entry['size'] ?? 0;
-                if (($entry['encryption_method'] ?? 0) !== 0) {
+                if (($archive->statIndex($index)['encryption_method'] ?? 0) !== 0) {
                     throw new BadTable('The file is protected with a password. Save it without one and send it again.');
                 }
             }
-            if ($bytes > self::MOST_BYTES) {
-                throw new BadTable('The file unpacks to more than can be read here. Split it and send the parts.');
-            }
-            $manifest = $archive->getFromName('META-INF/manifest.xml');
-            if ($manifest !== false && str_contains($manifest, 'encryption-data')) {
+            if (str_contains((string) Bounds::part($archive, 'META-INF/manifest.xml'), 'encryption-data')) {
                 throw new BadTable('The file is protected with a password. Save it without one and send it again.');
             }
 
             return match (true) {
-                $archive->locateName('xl/workbook.xml') !== false => new XlsxTable($path, $archive),
-                str_contains((string) $archive->getFromName('mimetype'), 'opendocument.spreadsheet') => new OdsTable($path),
+                $archive->locateName('xl/workbook.xml') !== false => new XlsxTable($path, $archive, $sheet, $bounds),
+                str_contains((string) Bounds::part($archive, 'mimetype'), 'opendocument.spreadsheet') => new OdsTable($path, $sheet, $bounds),
                 default => throw new BadTable('This is an archive, but neither XLSX nor ODS.'),
             };
         } finally {

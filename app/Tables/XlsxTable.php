@@ -10,12 +10,10 @@ use SimpleXMLElement;
 use ZipArchive;
 
 /**
- * The first sheet of a workbook in Office Open XML (ISO/IEC 29500).
+ * A sheet of a workbook in Office Open XML (ISO/IEC 29500).
  */
 final class XlsxTable extends Table
 {
-    private const MOST_TEXT = 60_000_000;
-
     /** Built-in number formats that show a date (18.8.30 of the standard). */
     private const DATES = [14, 15, 16, 17, 22];
 
@@ -28,11 +26,21 @@ final class XlsxTable extends Table
 
     private readonly bool $since1904;
 
-    public function __construct(private readonly string $path, ZipArchive $archive)
+    /** @var list<string> */
+    private array $names = [];
+
+    public function __construct(private readonly string $path, ZipArchive $archive, string $sheet, Bounds $bounds)
     {
+        parent::__construct($bounds);
         $book = self::xml($archive, 'xl/workbook.xml');
         $this->since1904 = in_array((string) ($book->workbookPr['date1904'] ?? ''), ['1', 'true'], true);
-        $relation = (string) ($book->sheets->sheet[0]?->attributes('http://schemas.openxmlformats.org/officeDocument/2006/relationships')['id'] ?? '');
+        $relation = '';
+        foreach ($book->sheets->sheet ?? [] as $each) {
+            $this->names[] = $name = (string) $each['name'];
+            if ($relation === '' && ($sheet === '' || $sheet === $name)) {
+                $relation = (string) ($each->attributes('http://schemas.openxmlformats.org/officeDocument/2006/relationships')['id'] ?? '');
+            }
+        }
         $target = '';
         foreach (self::xml($archive, 'xl/_rels/workbook.xml.rels')->Relationship as $link) {
             $target = (string) $link['Id'] === $relation ? (string) $link['Target'] : $target;
@@ -49,32 +57,29 @@ final class XlsxTable extends Table
     public function rows(): iterable
     {
         $texts = $this->texts();
-        $xml = new XmlStream($this->path, $this->sheet);
-        $count = 0;
+        $xml = new XmlStream($this->path, $this->sheet, $this->bounds);
         $line = 0;
         while ($xml->next('row') !== null) {
             $line = (int) ($xml->attribute('r') ?? $line + 1);
-            $row = $xml->isEmpty() ? [] : $this->row($xml, $texts);
+            $row = $xml->isEmpty() ? [] : $this->row($xml, $texts, $line);
             if ($row === []) {
                 continue;
             }
-            if (++$count > self::MOST_ROWS + 1) {
-                throw new BadTable('The sheet has more than '.number_format(self::MOST_ROWS).' rows. Split it and send the parts.');
-            }
+            $this->bounds->row();
             yield $line => $row;
         }
     }
 
-    public function kind(): string
+    public function sheets(): array
     {
-        return 'XLSX';
+        return $this->names;
     }
 
     /**
      * @param  list<string>  $texts
      * @return list<string|NumberCell>
      */
-    private function row(XmlStream $xml, array $texts): array
+    private function row(XmlStream $xml, array $texts, int $line): array
     {
         $row = [];
         $depth = $xml->depth();
@@ -86,7 +91,8 @@ final class XlsxTable extends Table
             $at = self::column($xml->attribute('r')) ?? $column;
             $column = $at + 1;
             $cell = $xml->isEmpty() ? '' : $this->cell($xml, $texts);
-            if ($cell !== '' && $at < self::MOST_COLUMNS) {
+            if ($cell !== '') {
+                Bounds::column($line, $at + 1);
                 for ($gap = count($row); $gap < $at; $gap++) {
                     $row[] = '';
                 }
@@ -107,6 +113,7 @@ final class XlsxTable extends Table
         while ($xml->read() && $xml->depth() > $depth) {
             if ($xml->isStart() && ($xml->name() === 'v' || $xml->name() === 't')) {
                 $value .= $xml->text();
+                Bounds::cell(strlen($value));
             }
         }
 
@@ -144,7 +151,7 @@ final class XlsxTable extends Table
         }
         $texts = [];
         $bytes = 0;
-        $xml = new XmlStream($this->path, 'xl/sharedStrings.xml');
+        $xml = new XmlStream($this->path, 'xl/sharedStrings.xml', $this->bounds);
         while ($xml->next('si') !== null) {
             $text = '';
             $depth = $xml->depth();
@@ -153,11 +160,12 @@ final class XlsxTable extends Table
                 $isPhonetic = $xml->name() === 'rPh' ? $xml->isStart() : $isPhonetic;
                 if ($xml->isStart() && $xml->name() === 't' && ! $isPhonetic) {
                     $text .= $xml->text();
+                    Bounds::cell(strlen($text));
                 }
             }
             $texts[] = $text;
             $bytes += strlen($text);
-            if ($bytes > self::MOST_TEXT) {
+            if ($bytes > Bounds::MOST_TEXT_BYTES || count($texts) > Bounds::MOST_TEXTS) {
                 throw new BadTable('The workbook holds more text than can be read here. Split it and send the parts.');
             }
         }
@@ -202,8 +210,8 @@ final class XlsxTable extends Table
 
     private static function xml(ZipArchive $archive, string $entry): SimpleXMLElement
     {
-        $text = $archive->getFromName($entry);
-        $xml = $text === false || str_contains($text, '<!DOCTYPE') ? false : simplexml_load_string($text, SimpleXMLElement::class, LIBXML_NONET | LIBXML_NOERROR | LIBXML_NOWARNING);
+        $text = Bounds::part($archive, $entry);
+        $xml = $text === null || str_contains($text, '<!DOCTYPE') ? false : simplexml_load_string($text, SimpleXMLElement::class, LIBXML_NONET | LIBXML_NOERROR | LIBXML_NOWARNING);
 
         return $xml === false ? throw new BadTable('The file is damaged: a part of it cannot be read.') : $xml;
     }

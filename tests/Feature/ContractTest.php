@@ -80,7 +80,7 @@ it('takes a target back when its cell is emptied, and a unit without figures awa
     $this->putJson('/api/kpis/LEAK?period=2026-08', $extra)->assertOk()
         ->assertJsonMissingPath('targets.NET.2026-12')->assertJsonPath('targets.NET.2027-01', '57.5')->assertJsonPath('units.1.unit', 'Z-PENNOCK');
     $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 2])->assertOk()->assertJsonCount(1, 'units');
-    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 3, 'targets' => ['NET' => ['2026-05' => '57.5']]])->assertStatus(422)->assertJsonPath('errors.0.detail', 'May 2026 is closed.');
+    $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'version' => 3, 'targets' => ['NET' => ['2026-05' => '57.5']]])->assertStatus(422)->assertJsonPath('errors.0.detail', 'May 2026 is closed. It can change only after it is reopened.');
 });
 
 it('lists the register with what is still open', function () {

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Models\Reading;
 use App\Tables\BadTable;
+use App\Tables\Bounds;
 use App\Tables\NumberCell;
 use App\Tables\Table;
 use Carbon\CarbonImmutable;
@@ -61,7 +62,9 @@ it('understands columns, previews cell by cell, applies as a whole and undoes as
     expect($this->getJson("/api/imports/{$page['id']}")->json('state'))->toBe('undone')->and($night()->actual)->toBeNull()
         ->and(DB::table('notes')->where('kpi_unit_id', self::measured('NIGHT', 'NET')->id)->where('period', '2026-08-01')->exists())->toBeFalse()
         ->and(Reading::query()->where('kpi_unit_id', self::measured('VALVES', 'NET')->id)->where('period', '2026-07-01')->value('actual'))->toBe('800.00000000');
-    $this->deleteJson("/api/imports/{$page['id']}/application")->assertStatus(422);
+    // Asked twice is asked once; what is undone cannot be applied.
+    $this->deleteJson("/api/imports/{$page['id']}/application")->assertStatus(202)->assertJsonPath('state', 'undone');
+    $this->postJson("/api/imports/{$page['id']}/application")->assertStatus(422);
 });
 
 it('leaves what was changed between preview and apply, and all of it where a month was closed', function () {
@@ -110,7 +113,7 @@ it('refuses what is no table, with a sentence', function (Closure $content, stri
     'a PDF' => [fn () => "%PDF-1.7\n", 'PDF'],
     'bytes' => [fn () => "\x7FELF\0\0\0", 'neither text nor a spreadsheet'],
     'UTF-16' => [fn () => "\xFF\xFEk\0p\0i\0", 'UTF-16'],
-    'Latin-1' => [fn () => "kpi,unit\nZ\xFCrich,1\n", 'not in UTF-8'],
+    'bytes of no text' => [fn () => "kpi,unit\nZ\x81rich\xFC,1\n", 'neither in UTF-8 nor in Windows-1252'],
     'an archive of something else' => [function () {
         $zip = new ZipArchive;
         $zip->open($path = tempnam(sys_get_temp_dir(), 'zip'), ZipArchive::OVERWRITE);
@@ -124,7 +127,7 @@ it('refuses what is no table, with a sentence', function (Closure $content, stri
 
 it('refuses a sheet that goes on for ever', function () {
     $path = tempnam(sys_get_temp_dir(), 'csv');
-    file_put_contents($path, str_repeat("A,B\n", Table::MOST_ROWS + 3));
+    file_put_contents($path, str_repeat("A,B\n", Bounds::MOST_ROWS + 3));
     expect(fn () => iterator_count(Table::open($path)->rows()))->toThrow(BadTable::class, '100,000 rows');
 });
 

@@ -65,10 +65,15 @@ it('keeps one note for a month, and refuses to overwrite it unseen', function ()
     $note = fn (string $text, int $version) => $this->putJson("{$this->at}/notes/2026-08", ['text' => $text, 'outlook' => '', 'doing' => '', 'version' => $version]);
 
     $this->as('owner');
-    $note('Meter swapped.', 0)->assertOk()->assertJsonPath('note.text', 'Meter swapped.')->assertJsonPath('note.author', 'Tom Fairley');
+    $version = $note('Meter swapped.', 0)->assertOk()->assertJsonPath('note.text', 'Meter swapped.')->assertJsonPath('note.author', 'Tom Fairley')->json('note.version');
+    // An answer that was lost: the same again is no conflict with oneself.
+    $note('Meter swapped.', 0)->assertOk()->assertJsonPath('note.version', $version);
     $note('Another.', 0)->assertStatus(409)->assertJsonPath('current.text', 'Meter swapped.');
-    $note(str_repeat('x', 2001), 1)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/text');
-    $note('  ', 1)->assertOk()->assertJsonPath('note', null);
+    $note(str_repeat('x', 2001), $version)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/text');
+    $note('  ', $version)->assertOk()->assertJsonPath('note', null);
+    // One that is written anew is another note, which nobody has seen yet.
+    $note('Meter moved.', 0)->assertOk();
+    $note('Late.', $version)->assertStatus(409);
 });
 
 it('asks the database the same number of times, however many rows there are', function (string $path, int $most) {

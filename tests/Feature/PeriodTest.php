@@ -43,7 +43,8 @@ it('gives a judged KPI its colour only with a reason, and keeps the reason with 
     $save(['typed' => 'amber'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/note');
     $save(['typed' => 'amber', 'note' => ['text' => 'One meter in question.', 'outlook' => '', 'doing' => '', 'version' => 0]])->assertOk()
         ->assertJsonPath('typed', 'amber')->assertJsonPath('verdict.status', 'amber')->assertJsonPath('note.text', 'One meter in question.');
-    $this->putJson("/api/measured/{$balance}/notes/2026-08", ['text' => '', 'outlook' => '', 'doing' => '', 'version' => 1])->assertStatus(422)->assertJsonPath('errors.0.detail', 'A colour needs its reason: take the colour back first.');
+    $version = DB::table('notes')->where('kpi_unit_id', $balance)->where('period', '2026-08-01')->value('version');
+    $this->putJson("/api/measured/{$balance}/notes/2026-08", ['text' => '', 'outlook' => '', 'doing' => '', 'version' => $version])->assertStatus(422)->assertJsonPath('errors.0.detail', 'A colour needs its reason: take the colour back first.');
 });
 
 it('closes a month for a unit and all below it, reopens it with a reason, and remembers who and why', function () {

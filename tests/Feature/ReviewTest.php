@@ -9,6 +9,7 @@ use App\Figures\ScorecardReader;
 use App\Http\Resources\MatrixLine;
 use App\Models\Unit;
 use App\Models\User;
+use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
@@ -119,7 +120,13 @@ it('agrees actions, follows them up, and keeps them in the trail', function () {
     $id = $this->measuredId('BURSTS');
     $input = ['what' => 'Slower valves', 'who' => 'Mains crew', 'due' => '2026-10-01', 'state' => 'open', 'outcome' => '', 'version' => 0];
     $this->as('executive')->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertForbidden();
+    CarbonImmutable::setTestNow('2026-09-10');
     $this->as('head')->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertCreated();
+    // The answer was lost: sent again, it is the same action.
+    $this->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertCreated();
+    $this->postJson("/api/measured/{$id}/actions/2026-08", [...$input, 'due' => '2026-09-09'])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
+    CarbonImmutable::setTestNow();
+    expect(kpiPage($this, 'BURSTS', 'head')['actions'])->toHaveCount(1);
     $action = kpiPage($this, 'BURSTS', 'head')['actions'][0];
     expect($action)->toMatchArray(['what' => 'Slower valves', 'overdue' => true, 'mine' => true, 'version' => 1])
         ->and(exception($this, 'BURSTS')['actions'])->toHaveCount(1);
@@ -141,7 +148,7 @@ it('counts overdue actions on a scorecard as the exceptions list them', function
 
 it('refuses an action that says too little', function (array $change, string $pointer) {
     $this->as('analyst')->postJson('/api/measured/'.$this->measuredId('LEAK').'/actions/2026-08', [
-        'what' => 'Dig', 'who' => 'Crew', 'due' => '2026-12-01', 'state' => 'open', 'outcome' => '', 'version' => 0, ...$change,
+        'what' => 'Dig', 'who' => 'Crew', 'due' => now()->addMonth()->toDateString(), 'state' => 'open', 'outcome' => '', 'version' => 0, ...$change,
     ])->assertUnprocessable()->assertJsonPath('errors.0.pointer', $pointer);
 })->with([
     [['what' => ' '], '/what'], [['who' => ''], '/who'], [['due' => 'soon'], '/due'], [['due' => '1066-10-14'], '/due'], [['state' => 'perhaps'], '/state'],

@@ -7,9 +7,9 @@ namespace App\Console\Commands;
 use App\Actions\SaveCells;
 use App\Actions\TypedCell;
 use App\Figures\CellTrial;
+use App\Figures\Layer;
 use App\Figures\YearGridReader;
 use App\Import\ImportFigures;
-use App\Import\Mapping;
 use App\Import\ReadFile;
 use App\Models\Import;
 use App\Models\Role;
@@ -76,7 +76,7 @@ final class BenchLogbook extends Command
             }
         }
         $this->timed('read and judged, '.count($cells).' cells', fn () => $this->laravel->make(CellTrial::class)($cells, false, Period::parse('2026-09'), $user));
-        $outcomes = $this->timed('saved', fn (): array => $this->laravel->make(SaveCells::class)($cells, false, $user));
+        $outcomes = $this->timed('saved', fn (): array => $this->laravel->make(SaveCells::class)($cells, Layer::Reading, $user));
         $this->timed('the touched rows again', fn (): array => $this->laravel->make(YearGridReader::class)->again($unit, Period::parse('2026-09'), 'actual', Frequency::Month, $ids, $user));
         $this->line(json_encode(array_count_values(array_column($outcomes, 'outcome')), JSON_THROW_ON_ERROR));
     }
@@ -94,14 +94,15 @@ final class BenchLogbook extends Command
         $unit = $this->unit(self::IMPORT_ROWS, 0);
         $path = (string) tempnam(sys_get_temp_dir(), 'kybernet');
         $this->writeFile($path, $format);
-        $import = Import::query()->create(['batch' => (string) Str::uuid(), 'user_id' => $user->id, 'unit_id' => $unit->id, 'file' => "bench.{$format}", 'path' => $path, 'state' => 'reading']);
-        $mapping = new Mapping(['kpi', 'unit', 'period', 'actual'], []);
-        $this->timed(sprintf('read and held against the database, %d rows of %s (%d kB)', self::IMPORT_ROWS * self::IMPORT_MONTHS, $format, (int) filesize($path) / 1000), function () use ($import, $path, $mapping, $unit, $user): void {
-            $this->laravel->make(ReadFile::class)($import->id, $path, $mapping, $unit->id, $user);
-        });
-        $row = (object) ['id' => $import->id, 'batch' => $import->batch];
-        $this->timed('applied', fn () => $this->laravel->make(ImportFigures::class)->apply($row, $user->id));
-        $this->timed('undone', fn () => $this->laravel->make(ImportFigures::class)->undo($row));
+        $import = Import::query()->create([
+            'batch' => (string) Str::uuid(), 'user_id' => $user->id, 'unit_id' => $unit->id, 'file' => "bench.{$format}", 'path' => $path, 'state' => 'reading',
+            'mapping' => ['roles' => ['kpi', 'unit', 'period', 'actual'], 'periods' => (object) []],
+        ])->refresh();
+        $this->timed(sprintf('read and held against the database, %d rows of %s (%d kB)', self::IMPORT_ROWS * self::IMPORT_MONTHS, $format, (int) filesize($path) / 1000), fn () => $this->laravel->make(ReadFile::class)($import, $user));
+        $import->update(['state' => 'applying']);
+        $this->timed('applied', fn () => $this->laravel->make(ImportFigures::class)->apply($import, $user));
+        $import->update(['state' => 'undoing']);
+        $this->timed('undone', fn () => $this->laravel->make(ImportFigures::class)->undo($import, $user));
         $this->line("ends as {$import->refresh()->state}");
         unlink($path);
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Figures\AssessmentStore;
+use App\Kept\AssessmentStore;
 use Illuminate\Console\Command;
 
 /**

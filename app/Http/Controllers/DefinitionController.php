@@ -6,8 +6,10 @@ namespace App\Http\Controllers;
 
 use App\Http\Requests\UploadRequest;
 use App\Http\Resources\DefinitionPreview;
+use App\Models\User;
 use App\Register\ImportDefinitions;
 use App\Tables\BadTable;
+use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
@@ -47,15 +49,22 @@ final readonly class DefinitionController
         new OA\Response(response: 200, description: 'What was changed', content: new OA\JsonContent(ref: '#/components/schemas/DefinitionPreview')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function apply(string $upload): JsonResponse
+    public function apply(string $upload, #[CurrentUser] User $user): JsonResponse
     {
         $path = Storage::disk('local')->path("definitions/{$upload}");
-        if (! is_file($path)) {
+        // Whoever takes the file away is the one who applies it; asked twice at once, the second finds nothing.
+        $taken = "{$path}.taken";
+        if (! @rename($path, $taken)) {
             throw new NotFoundHttpException;
         }
-        $rows = $this->import->apply($path);
+        try {
+            $rows = $this->import->apply($taken, $user);
+        } catch (\Throwable $refused) {
+            rename($taken, $path);
+            throw $refused;
+        }
         $file = (string) file_get_contents("{$path}.name");
-        unlink($path);
+        unlink($taken);
         unlink("{$path}.name");
 
         return new JsonResponse(new DefinitionPreview($upload, $file, true, $rows));

@@ -4,36 +4,33 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Figures\AssessmentStore;
+use App\Http\Requests\HeadRequest;
 use App\Http\Requests\ImportPageRequest;
 use App\Http\Requests\MappingRequest;
 use App\Http\Requests\UploadRequest;
-use App\Import\ImportFigures;
 use App\Import\ImportReader;
-use App\Import\ReadFile;
+use App\Import\ImportStep;
+use App\Import\ImportSteps;
+use App\Import\Mapping;
+use App\Import\NotAtThatPoint;
 use App\Models\Import;
 use App\Models\Unit;
 use App\Models\User;
 use App\Tables\BadTable;
-use App\Tables\Table;
 use Illuminate\Container\Attributes\CurrentUser;
-use Illuminate\Contracts\Foundation\Application;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
-use stdClass;
 
 /**
- * Files of figures: sent, understood, previewed, applied, undone. Reading and writing go on after the answer, so that
- * nobody waits for them, and tell how far they are.
+ * Files of figures: sent, understood, previewed, applied, undone. Reading and writing are
+ * done by workers, so that nobody waits for them, and tell how far they are.
  */
 final readonly class ImportController
 {
-    private const MOST_SECONDS = 900;
-
-    public function __construct(private ImportReader $reader, private Application $application, private AssessmentStore $assessments) {}
+    public function __construct(private ImportReader $reader, private ImportSteps $steps) {}
 
     #[OA\Post(path: '/api/units/{unit}/imports', operationId: 'sendFile', parameters: [
         new OA\Parameter(ref: '#/components/parameters/unit'),
@@ -49,20 +46,14 @@ final readonly class ImportController
         $batch = (string) Str::uuid();
         $path = Storage::disk('local')->path((string) $request->upload()->storeAs('imports', $batch, 'local'));
         try {
-            foreach (Table::open($path)->rows() as $row) {
-                break;
-            }
-            if (! isset($row)) {
-                throw new BadTable('The file has no rows.');
-            }
+            [$sheet, $head, $mapping] = $this->reader->recognise($path, $user);
         } catch (BadTable $bad) {
             unlink($path);
             throw ValidationException::withMessages(['file' => $bad->getMessage()]);
         }
-        $mapping = $this->reader->recognise($path, $user);
         $import = Import::query()->create([
             'batch' => $batch, 'user_id' => $user->id, 'unit_id' => $unit->id, 'file' => mb_substr($request->upload()->getClientOriginalName(), 0, 200), 'path' => $path,
-            'state' => 'mapping', 'mapping' => ['roles' => (object) $mapping->roles, 'periods' => (object) $mapping->periods],
+            'state' => 'mapping', 'sheet' => $sheet, 'head' => $head, 'mapping' => self::kept($mapping),
         ]);
 
         return new JsonResponse($this->reader->page($import->refresh(), $user), 201);
@@ -80,23 +71,44 @@ final readonly class ImportController
         return new JsonResponse($this->reader->page($import, $user, $request->filled('outcome') ? $request->string('outcome')->toString() : null, max(1, $request->integer('page', 1))));
     }
 
+    #[OA\Put(path: '/api/imports/{import}/head', operationId: 'placeHead', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/import'),
+    ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/HeadInput')), responses: [
+        new OA\Response(response: 200, description: 'How its columns are understood there', content: new OA\JsonContent(ref: '#/components/schemas/ImportPage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function head(Import $import, HeadRequest $request, #[CurrentUser] User $user): JsonResponse
+    {
+        if ($import->state !== 'mapping' || $import->path === null) {
+            throw self::elsewhere();
+        }
+        try {
+            [$sheet, $head, $mapping] = $this->reader->recogniseAt($import, $request->sheet(), $request->line(), $user);
+        } catch (BadTable $bad) {
+            throw ValidationException::withMessages(['sheet' => $bad->getMessage()]);
+        }
+        $import->update(['sheet' => $sheet, 'head' => $head, 'mapping' => self::kept($mapping)]);
+
+        return new JsonResponse($this->reader->page($import->refresh(), $user));
+    }
+
     #[OA\Put(path: '/api/imports/{import}/mapping', operationId: 'readFile', parameters: [
         new OA\Parameter(ref: '#/components/parameters/import'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/MappingInput')), responses: [
         new OA\Response(response: 202, description: 'It is being read', content: new OA\JsonContent(ref: '#/components/schemas/ImportPage')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function map(Import $import, MappingRequest $request, ReadFile $read, #[CurrentUser] User $user): JsonResponse
+    public function map(Import $import, MappingRequest $request, #[CurrentUser] User $user): JsonResponse
     {
-        $this->mustBe($import, ['mapping', 'ready', 'failed']);
+        if ($import->path === null) {
+            throw self::elsewhere();
+        }
         $mapping = $this->reader->corrected($import, $request->roles());
         if ($mapping->problem() !== '') {
             throw ValidationException::withMessages(['roles' => $mapping->problem()]);
         }
-        $import->update(['state' => 'reading', 'rows_read' => 0, 'problem' => '', 'mapping' => ['roles' => (object) $mapping->roles, 'periods' => (object) $mapping->periods]]);
-        $this->afterwards($import, 'mapping', fn () => $read($import->id, $import->path, $mapping, $import->unit_id, $user));
 
-        return new JsonResponse($this->reader->page($import, $user), 202);
+        return $this->begin($import, ImportStep::Read, $user, ['rows_read' => 0, 'mapping' => json_encode(self::kept($mapping), JSON_THROW_ON_ERROR)]);
     }
 
     #[OA\Post(path: '/api/imports/{import}/application', operationId: 'applyImport', parameters: [
@@ -105,13 +117,9 @@ final readonly class ImportController
         new OA\Response(response: 202, description: 'It is being applied', content: new OA\JsonContent(ref: '#/components/schemas/ImportPage')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function apply(Import $import, ImportFigures $figures, #[CurrentUser] User $user): JsonResponse
+    public function apply(Import $import, #[CurrentUser] User $user): JsonResponse
     {
-        $this->mustBe($import, ['ready']);
-        $import->update(['state' => 'applying']);
-        $this->afterwards($import, 'ready', fn () => $figures->apply($this->row($import), $user->id));
-
-        return new JsonResponse($this->reader->page($import, $user), 202);
+        return $this->begin($import, ImportStep::Apply, $user);
     }
 
     #[OA\Delete(path: '/api/imports/{import}/application', operationId: 'undoImport', parameters: [
@@ -120,62 +128,31 @@ final readonly class ImportController
         new OA\Response(response: 202, description: 'It is being undone', content: new OA\JsonContent(ref: '#/components/schemas/ImportPage')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function undo(Import $import, ImportFigures $figures, #[CurrentUser] User $user): JsonResponse
+    public function undo(Import $import, #[CurrentUser] User $user): JsonResponse
     {
-        $this->mustBe($import, ['applied']);
-        $import->update(['state' => 'applying']);
-        $this->afterwards($import, 'applied', fn () => $figures->undo($this->row($import)));
-
-        return new JsonResponse($this->reader->page($import, $user), 202);
+        return $this->begin($import, ImportStep::Undo, $user);
     }
 
-    /** @param  list<string>  $states */
-    private function mustBe(Import $import, array $states): void
-    {
-        if (! in_array($import->state, $states, true)) {
-            throw ValidationException::withMessages(['state' => 'This import is not at that point: look at it again.']);
-        }
-    }
-
-    private function row(Import $import): stdClass
-    {
-        return (object) ['id' => $import->id, 'batch' => $import->batch];
-    }
-
-    /**
-     * Goes on when the answer is on its way; what breaks puts the import back to where it was, with a sentence.
-     *
-     * @param  \Closure(): void  $work
-     */
-    private function afterwards(Import $import, string $before, \Closure $work): void
-    {
-        $isDone = false;
-        $this->application->terminating(function () use ($import, $before, $work, &$isDone): void {
-            // An application that outlives the request would do it again after the next one.
-            if ($isDone) {
-                return;
-            }
-            $isDone = true;
-            set_time_limit(self::MOST_SECONDS);
-            try {
-                $work();
-            } catch (\Throwable $broken) {
-                report($broken);
-                $import->update(['state' => $before, 'problem' => 'Something went wrong here while the file was handled. Nothing was changed; try again.']);
-            }
-            if ($import->refresh()->state !== $before) {
-                $this->refresh();
-            }
-        });
-    }
-
-    /** Whoever looks next does not wait for thousands of figures to be judged; if this breaks, they are judged then. */
-    private function refresh(): void
+    /** @param  array<string, mixed>  $columns */
+    private function begin(Import $import, ImportStep $step, User $user, array $columns = []): JsonResponse
     {
         try {
-            $this->assessments->refresh();
-        } catch (\Throwable $broken) {
-            report($broken);
+            $this->steps->begin($import, $step, $columns);
+        } catch (NotAtThatPoint) {
+            throw self::elsewhere();
         }
+
+        return new JsonResponse($this->reader->page($import->refresh(), $user), 202);
+    }
+
+    private static function elsewhere(): ValidationException
+    {
+        return ValidationException::withMessages(['state' => 'This import is not at that point: look at it again.']);
+    }
+
+    /** @return array{roles: object, periods: object} */
+    private static function kept(Mapping $mapping): array
+    {
+        return ['roles' => (object) $mapping->roles, 'periods' => (object) $mapping->periods];
     }
 }

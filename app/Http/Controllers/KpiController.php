@@ -56,7 +56,7 @@ final readonly class KpiController
     ])]
     public function store(PeriodRequest $view, KpiRequest $request, SaveKpi $save, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($this->definition($save($request->draft(), null), $view->period(), $user), 201);
+        return new JsonResponse($this->definition($save($request->draft(), null, $user), $view->period(), $user), 201);
     }
 
     #[OA\Put(path: '/api/kpis/{kpi}', operationId: 'changeKpi', parameters: [
@@ -69,7 +69,7 @@ final readonly class KpiController
     ])]
     public function update(Kpi $kpi, PeriodRequest $view, KpiRequest $request, SaveKpi $save, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($this->definition($save($request->draft(), $kpi), $view->period(), $user));
+        return new JsonResponse($this->definition($save($request->draft(), $kpi, $user), $view->period(), $user));
     }
 
     #[OA\Patch(path: '/api/kpis', operationId: 'changeKpis', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BulkInput')), responses: [

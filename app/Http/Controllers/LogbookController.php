@@ -8,6 +8,7 @@ use App\Actions\SaveCells;
 use App\Actions\SaveNote;
 use App\Actions\SaveReading;
 use App\Figures\CellTrial;
+use App\Figures\Layer;
 use App\Figures\LogbookReader;
 use App\Figures\YearGridReader;
 use App\Http\Requests\CellsRequest;
@@ -63,7 +64,7 @@ final readonly class LogbookController
     ])]
     public function cells(Unit $unit, GridRequest $view, CellsRequest $request, SaveCells $save, YearGridReader $grid, #[CurrentUser] User $user): JsonResponse
     {
-        $outcomes = $save($request->cells(), $request->isTarget(), $user);
+        $outcomes = $save($request->cells(), $request->isTarget() ? Layer::Target : Layer::Reading, $user);
         $touched = array_values(array_unique(array_map(fn (CellOutcome $each): int => $each->measured, $outcomes)));
 
         return new JsonResponse(new SavedCells(
@@ -94,7 +95,7 @@ final readonly class LogbookController
     ])]
     public function reading(KpiUnit $measured, string $period, ReadingRequest $request, SaveReading $save, #[CurrentUser] User $user): JsonResponse
     {
-        $save($measured, $request->facts(), $request->period(), $request->value(), $request->integer('version'), $request->note(), $user);
+        $save($request->facts(), $request->period(), $request->value(), $request->integer('version'), $request->note(), $user);
 
         return new JsonResponse($this->logbook->row($measured, $request->period(), $user));
     }
@@ -121,7 +122,7 @@ final readonly class LogbookController
     ])]
     public function note(KpiUnit $measured, string $period, NoteRequest $request, SaveNote $save, #[CurrentUser] User $user): JsonResponse
     {
-        $save($measured, $request->facts(), $request->period(), NoteRequest::draft($request, ''), $user);
+        $save($request->facts(), $request->period(), NoteRequest::note($request, ''), $request->integer('version'), $user);
 
         return new JsonResponse($this->logbook->row($measured, $request->period(), $user));
     }

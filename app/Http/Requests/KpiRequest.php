@@ -70,6 +70,13 @@ use OpenApi\Attributes as OA;
             additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/PeriodTargets'),
         ),
         new OA\Property(property: 'yearTargets', ref: '#/components/schemas/PeriodTargets', description: 'figures set for the whole financial year, by unit code'),
+        new OA\Property(
+            property: 'seenTargets',
+            description: 'the targets as they were read: those that are sent unchanged stay as they are by now, those that somebody else has changed are refused',
+            type: 'object',
+            additionalProperties: new OA\AdditionalProperties(ref: '#/components/schemas/PeriodTargets'),
+        ),
+        new OA\Property(property: 'seenYearTargets', ref: '#/components/schemas/PeriodTargets', description: 'the same for the financial year'),
         new OA\Property(property: 'version', type: 'integer'),
     ],
 )]
@@ -95,7 +102,7 @@ final class KpiRequest extends FormRequest
     public function rules(): array
     {
         return [
-            'code' => ['required', 'string', 'max:64', 'regex:/^[A-Za-z][A-Za-z0-9_.-]*$/', Rule::unique('kpis', 'code')->ignore($this->current())],
+            'code' => ['required', 'string', 'max:64', 'regex:/\A[A-Za-z][A-Za-z0-9_.-]*\z/'],
             'name' => ['required', 'string', 'max:200'],
             'purpose' => ['nullable', 'string', 'max:4000'],
             'objective' => ['nullable', 'string'],
@@ -137,6 +144,9 @@ final class KpiRequest extends FormRequest
             'targets' => ['array'],
             'targets.*' => ['array'],
             'yearTargets' => ['array'],
+            'seenTargets' => ['array'],
+            'seenTargets.*' => ['array'],
+            'seenYearTargets' => ['array'],
             'version' => ['required', 'integer', 'min:0'],
         ];
     }
@@ -148,7 +158,6 @@ final class KpiRequest extends FormRequest
             'code.required' => 'A KPI needs a short code.',
             'code.regex' => 'A code starts with a letter and has only letters, digits, hyphens, points and underscores.',
             'code.max' => 'A code has up to 64 characters.',
-            'code.unique' => 'The code :input is taken by another KPI.',
             'name.required' => 'A KPI needs a name.',
             'name.max' => 'A name has up to 200 characters.',
             'decimals.*' => 'From 0 to 8 decimals can be shown.',
@@ -167,7 +176,7 @@ final class KpiRequest extends FormRequest
     public function after(DefinitionCheck $check, TypedDefinition $definition, FinancialYear $year): array
     {
         return [function (Validator $validator) use ($check, $definition, $year): void {
-            $this->refuseDuplicateName($validator);
+            $this->refuseDuplicates($validator);
             if ($validator->errors()->isNotEmpty()) {
                 return;
             }
@@ -202,14 +211,14 @@ final class KpiRequest extends FormRequest
         return $kpi instanceof Kpi ? $kpi : null;
     }
 
-    /** The database compares names without regard to case, and so does the message. */
-    private function refuseDuplicateName(Validator $validator): void
+    /** The database compares codes and names without regard to case, and so do the messages. */
+    private function refuseDuplicates(Validator $validator): void
     {
-        $name = $this->string('name')->toString();
-        $other = Kpi::query()->whereRaw('lower(name) = lower(?)', [$name])
-            ->where('id', '<>', $this->current()->id ?? 0)->first();
-        if ($other !== null) {
-            $validator->errors()->add('name', "{$other->name} is already defined, as {$other->code}.");
+        foreach (['code', 'name'] as $field) {
+            $other = Kpi::query()->whereRaw("lower({$field}) = lower(?)", [$this->string($field)->toString()])->where('id', '<>', $this->current()->id ?? 0)->first();
+            if ($other !== null) {
+                $validator->errors()->add($field, $field === 'code' ? "The code {$other->code} is taken by {$other->name}." : "{$other->name} is already defined, as {$other->code}.");
+            }
         }
     }
 
@@ -225,12 +234,26 @@ final class KpiRequest extends FormRequest
                 return new CellValue;
             }
         };
+        $seen = function (string $list, string|int ...$path) use ($entry, $text): ?CellValue {
+            if (! $this->has($list)) {
+                return null;
+            }
+            $typed = $this->array($list);
+            foreach ($path as $key) {
+                $typed = is_array($typed) ? $typed[$key] ?? null : null;
+            }
+            try {
+                return $text->read($entry->definition, is_string($typed) ? $typed : '', true);
+            } catch (InvalidArgumentException) {
+                return new CellValue;
+            }
+        };
         $targets = [];
         foreach (array_intersect_key($this->array('targets'), $units) as $unit => $periods) {
             foreach ($periods as $key => $typed) {
                 $field = "targets.{$unit}.{$key}";
                 try {
-                    $targets[$unit][Period::parse((string) $key, $entry->definition->frequency)->key()] = $read($field, $typed);
+                    $targets[$unit][Period::parse((string) $key, $entry->definition->frequency)->key()] = [$read($field, $typed), $seen('seenTargets', $unit, $key)];
                 } catch (InvalidArgumentException $problem) {
                     // A target of another frequency is left over from before the KPI's was changed.
                     if ($typed !== null && $typed !== '') {
@@ -241,7 +264,7 @@ final class KpiRequest extends FormRequest
         }
         $yearTargets = [];
         foreach (array_intersect_key($this->array('yearTargets'), $units) as $unit => $typed) {
-            $yearTargets[$unit] = $read("yearTargets.{$unit}", $typed);
+            $yearTargets[$unit] = [$read("yearTargets.{$unit}", $typed), $seen('seenYearTargets', $unit)];
         }
 
         return $validator->errors()->isNotEmpty() ? null : new KpiDraft(

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Actions\NoteDraft;
+use App\Figures\NoteText;
 use Illuminate\Foundation\Http\FormRequest;
 use OpenApi\Attributes as OA;
 
@@ -49,13 +49,12 @@ final class NoteRequest extends CellRequest
         return array_fill_keys(["{$prefix}text.max", "{$prefix}outlook.max", "{$prefix}doing.max"], 'Each part of a note holds up to 2,000 characters.');
     }
 
-    public static function draft(FormRequest $request, string $prefix): NoteDraft
+    public static function note(FormRequest $request, string $prefix): NoteText
     {
-        return new NoteDraft(
+        return new NoteText(
             $request->string("{$prefix}text")->trim()->toString(),
             $request->string("{$prefix}outlook")->trim()->toString(),
             $request->string("{$prefix}doing")->trim()->toString(),
-            $request->integer("{$prefix}version"),
         );
     }
 }

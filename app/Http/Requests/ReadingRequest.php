@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
-use App\Actions\NoteDraft;
 use App\Figures\CellText;
 use App\Figures\CellValue;
+use App\Figures\NoteText;
 use App\Support\NumberSetting;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;
@@ -59,8 +59,9 @@ final class ReadingRequest extends CellRequest
         return $this->value;
     }
 
-    public function note(): ?NoteDraft
+    /** @return array{NoteText, int}|null what it says, and the version that was seen */
+    public function note(): ?array
     {
-        return $this->input('note') === null ? null : NoteRequest::draft($this, 'note.');
+        return $this->input('note') === null ? null : [NoteRequest::note($this, 'note.'), $this->integer('note.version')];
     }
 }

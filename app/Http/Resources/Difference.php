@@ -14,7 +14,7 @@ final readonly class Difference
 {
     private const PERCENT_DECIMALS = 1;
 
-    private function __construct(
+    public function __construct(
         #[OA\Property]
         public Shown $difference,
         #[OA\Property(description: 'in % of the reference, one decimal; null when the reference is 0')]
@@ -32,17 +32,6 @@ final readonly class Difference
             $variance->percent === null ? null : (string) $variance->percent->rounded(self::PERCENT_DECIMALS),
             $kpi->measurement->definition->isPercentage(),
             ($variance->effect ?? Effect::None)->value,
-        );
-    }
-
-    /** @param  array{difference: array{exact: string, digits: string, suffix: string}, percent: string|null, points: bool, effect: string}|null  $row  as it was kept */
-    public static function kept(?array $row): ?self
-    {
-        return $row === null ? null : new self(
-            Shown::kept($row['difference']) ?? throw new \LogicException('A difference is a figure.'),
-            $row['percent'],
-            $row['points'],
-            $row['effect'],
         );
     }
 }

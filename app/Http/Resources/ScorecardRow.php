@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
-use App\Figures\AssessedSpan;
 use App\Figures\KpiLine;
+use App\Kept\AssessedSpan;
 use Kybernet\Core\Status\Movement;
 use OpenApi\Attributes as OA;
 

@@ -12,7 +12,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A figure: exact, and as it is shown before the number setting of the reader shapes it.')]
 final readonly class Shown
 {
-    private function __construct(
+    public function __construct(
         #[OA\Property(description: 'at most 12 decimals, a plain point')]
         public string $exact,
         #[OA\Property(description: 'rounded for display, a plain point')]
@@ -30,11 +30,5 @@ final readonly class Shown
         $display = Display::of($figure, $kpi->measurement->definition->decimals, $kpi->scaled);
 
         return new self((string) $figure, $display->digits, $display->suffix);
-    }
-
-    /** @param  array{exact: string, digits: string, suffix: string}|null  $row  as it was kept */
-    public static function kept(?array $row): ?self
-    {
-        return $row === null ? null : new self(...$row);
     }
 }

@@ -14,7 +14,7 @@ final readonly class WakePoint
 {
     private const PERIODS = 13;
 
-    private function __construct(
+    public function __construct(
         #[OA\Property(description: 'in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2')] public string $period,
         #[OA\Property] public ?string $actual,
         #[OA\Property] public ?string $target,
@@ -41,11 +41,5 @@ final readonly class WakePoint
     private static function written(?Exact $figure): ?string
     {
         return $figure === null ? null : (string) $figure;
-    }
-
-    /** @param  array{period: string, actual: string|null, target: string|null}  $row  as it was kept */
-    public static function kept(array $row): self
-    {
-        return new self(...$row);
     }
 }

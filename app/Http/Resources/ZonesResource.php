@@ -11,7 +11,7 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(schema: 'Zones', description: 'Where green and amber end, in the measure of the KPI.')]
 final readonly class ZonesResource
 {
-    private function __construct(
+    public function __construct(
         #[OA\Property(description: 'green lies above green, red below amber; the other way round when false')]
         public bool $higherIsBetter,
         #[OA\Property] public string $green,
@@ -29,11 +29,5 @@ final readonly class ZonesResource
             $zones->greenBand === null ? null : (string) $zones->greenBand->low,
             $zones->amberBand === null ? null : (string) $zones->amberBand->low,
         );
-    }
-
-    /** @param  array{higherIsBetter: bool, green: string, amber: string, greenLow: string|null, amberLow: string|null}|null  $row  as it was kept */
-    public static function kept(?array $row): ?self
-    {
-        return $row === null ? null : new self(...$row);
     }
 }

@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports/{import}/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["placeHead"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports/{import}/mapping": {
         parameters: {
             query?: never;
@@ -705,6 +721,12 @@ export interface components {
             accumulation: string;
             decimals: number;
         };
+        HeadInput: {
+            /** @description blank where the file is one table */
+            sheet: string;
+            /** @description in which the columns are named; none for where they seem to be */
+            line: number | null;
+        };
         KpiInput: {
             /**
              * @description A definition as the editor sends it. Every problem is told beside its own field, all of them at once; what a
@@ -760,6 +782,12 @@ export interface components {
             };
             /** @description figures set for the whole financial year, by unit code */
             yearTargets: components["schemas"]["PeriodTargets"];
+            /** @description the targets as they were read: those that are sent unchanged stay as they are by now, those that somebody else has changed are refused */
+            seenTargets?: {
+                [key: string]: components["schemas"]["PeriodTargets"];
+            };
+            /** @description the same for the financial year */
+            seenYearTargets?: components["schemas"]["PeriodTargets"];
             version: number;
         };
         /** @description targets as this user types them */
@@ -1277,10 +1305,18 @@ export interface components {
             /** @description name of the file */
             file: string;
             /** @enum {string} */
-            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undone" | "failed";
+            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undoing" | "undone" | "failed";
             /** @description why it cannot go on, in words; blank where it can */
             problem: string;
             rowsRead: number;
+            /** @description sheets of the file; none where it is one table */
+            sheets: string[];
+            /** @description the sheet that is read */
+            sheet: string;
+            /** @description lines in which the columns may be named */
+            lines: number[];
+            /** @description the line in which they are */
+            head: number;
             columns: components["schemas"]["ImportColumn"][];
             counts: components["schemas"]["ImportCounts"];
             /** @description a page of what it says */
@@ -2355,6 +2391,34 @@ export interface operations {
                     "application/json": components["schemas"]["ImportPage"];
                 };
             };
+        };
+    };
+    placeHead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the import */
+                import: components["parameters"]["import"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeadInput"];
+            };
+        };
+        responses: {
+            /** @description How its columns are understood there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
     readFile: {

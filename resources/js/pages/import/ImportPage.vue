@@ -48,16 +48,21 @@ const shown = ref<Outcome | ''>('');
 const at = ref(1);
 
 const id = computed(() => (typeof route.query['file'] === 'string' ? Number(route.query['file']) : 0));
-const working = computed(() => page.value?.state === 'reading' || page.value?.state === 'applying');
+const working = computed(() => ['reading', 'applying', 'undoing'].includes(page.value?.state ?? ''));
 
 function take(next: Page): void {
     const before = page.value;
     page.value = next;
     // What the reader has corrected stays until it is sent.
-    if (before?.id !== next.id || next.state !== 'mapping') {
+    if (
+        before?.id !== next.id ||
+        next.state !== 'mapping' ||
+        before.sheet !== next.sheet ||
+        before.head !== next.head
+    ) {
         roles.value = next.columns.map(({ role }) => role);
     }
-    if (before?.state === 'applying' && next.state !== 'applying') {
+    if (before !== null && before.state !== next.state && (next.state === 'applied' || next.state === 'undone')) {
         void renew();
     }
 }
@@ -115,6 +120,8 @@ async function send(file: File): Promise<void> {
 const params = computed(() => ({ path: { import: page.value?.id ?? 0 } }));
 const preview = () =>
     run(() => read(api.PUT('/api/imports/{import}/mapping', { params: params.value, body: { roles: roles.value } })));
+const place = (sheet: string, line: number | null) =>
+    run(() => read(api.PUT('/api/imports/{import}/head', { params: params.value, body: { sheet, line } })));
 const apply = () => run(() => read(api.POST('/api/imports/{import}/application', { params: params.value })));
 const undo = () => run(() => read(api.DELETE('/api/imports/{import}/application', { params: params.value })));
 const again = (): void => void router.replace({ query: query() });
@@ -131,7 +138,9 @@ const sentence = computed(() => {
         case 'ready':
             return `${file}: ${total.value} ${total.value === 1 ? 'cell' : 'cells'} would change; nothing is written yet.`;
         case 'applying':
-            return `Writing ${file} …`;
+            return `Writing ${file} … You can leave; it goes on.`;
+        case 'undoing':
+            return `Putting back what stood there before ${file} …`;
         case 'applied':
             return `${file} is applied: ${total.value} ${total.value === 1 ? 'cell' : 'cells'} changed.`;
         case 'undone':
@@ -196,13 +205,40 @@ const sentence = computed(() => {
         v-else-if="page === null"
         :busy="busy"
         accept=".csv,.txt,.tsv,.xlsx,.ods"
-        hint="CSV in UTF-8, XLSX or ODS; months across, or a row a reading with the columns KPI, unit, period, actual, target and note. Up to 100,000 rows."
+        hint="CSV, XLSX or ODS; months across, or a row a reading with the columns KPI, unit, period, actual, target and note. Up to 100,000 rows."
         @file="send"
     />
     <template v-else-if="page.state === 'mapping'">
         <p class="mb-3 text-ink-soft">
             Each column says what it holds. Correct what is wrong; columns that are left out are not read.
         </p>
+        <div
+            v-if="page.sheets.length > 1 || page.lines.length > 1"
+            class="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2 text-[14px]"
+        >
+            <label v-if="page.sheets.length > 1" class="flex items-center gap-2">
+                Sheet
+                <select
+                    class="field"
+                    :value="page.sheet"
+                    :disabled="busy"
+                    @change="place(($event.target as HTMLSelectElement).value, null)"
+                >
+                    <option v-for="sheet in page.sheets" :key="sheet" :value="sheet">{{ sheet }}</option>
+                </select>
+            </label>
+            <label class="flex items-center gap-2">
+                Columns are named in line
+                <select
+                    class="field"
+                    :value="page.head"
+                    :disabled="busy"
+                    @change="place(page.sheet, Number(($event.target as HTMLSelectElement).value))"
+                >
+                    <option v-for="line in page.lines" :key="line" :value="line">{{ line }}</option>
+                </select>
+            </label>
+        </div>
         <div class="overflow-x-auto">
             <table class="min-w-max border-collapse text-left text-[14px]">
                 <thead>

@@ -144,7 +144,12 @@ export function useDraft(period: Ref<string>) {
     async function save(code: string | null): Promise<Definition | null> {
         const query = { period: period.value };
         const { kind, polarity, rule } = draft.value;
-        const body = { ...draft.value, rule: polarity === 'none' || kind === 'judged' ? null : rule };
+        const body = {
+            ...draft.value,
+            rule: polarity === 'none' || kind === 'judged' ? null : rule,
+            seenTargets: saved.value.targets,
+            seenYearTargets: saved.value.yearTargets,
+        };
         let definition: Definition | null = null;
         await send(async () => {
             definition = await read(

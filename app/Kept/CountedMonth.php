@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Kept;
 
+use App\Figures\KpiPlace;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Tally;
 

@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Kept;
 
+use App\Figures\KpiFacts;
 use App\Http\Resources\Difference;
 use App\Http\Resources\ExceptionReason;
 use App\Http\Resources\Shown;
@@ -17,7 +18,7 @@ use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Status;
 
 /**
- * What was judged of a KPI in a unit on a span: as it is kept, and as a page shows it.
+ * What was judged of a KPI in a unit on a span, as a page shows it. SpanRecord keeps it.
  */
 final readonly class AssessedSpan
 {
@@ -29,7 +30,7 @@ final readonly class AssessedSpan
      * @param  list<ExceptionReason>  $reasons
      * @param  string|null  $latest  the latest period that was due; null outside the KPI's tenure
      */
-    private function __construct(
+    public function __construct(
         public string $status,
         public bool $stretched,
         public bool $called,
@@ -74,30 +75,6 @@ final readonly class AssessedSpan
             $exceptions?->goodNews,
             $isDue ? $latest->key() : null,
         );
-    }
-
-    public static function kept(string $json): self
-    {
-        /** @var array<string, mixed> $row as json() wrote it */
-        $row = json_decode($json, true, flags: JSON_THROW_ON_ERROR);
-
-        return new self(...[
-            ...$row,
-            'actual' => Shown::kept($row['actual']),
-            'target' => Shown::kept($row['target']),
-            'prior' => Shown::kept($row['prior']),
-            'variance' => Difference::kept($row['variance']),
-            'change' => Difference::kept($row['change']),
-            'step' => Difference::kept($row['step']),
-            'zones' => ZonesResource::kept($row['zones']),
-            'wake' => array_map(WakePoint::kept(...), $row['wake']),
-            'reasons' => array_map(fn (array $reason): ExceptionReason => new ExceptionReason(...$reason), $row['reasons']),
-        ]);
-    }
-
-    public function json(): string
-    {
-        return json_encode($this, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
     }
 
     /** Before the weight. */

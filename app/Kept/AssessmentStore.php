@@ -2,41 +2,48 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Kept;
 
+use App\Figures\KpiFacts;
+use App\Figures\KpiPlace;
+use App\Figures\KpiStore;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
+use Illuminate\Database\QueryException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
 use stdClass;
 
 /**
- * Keeps what was judged. What is not kept, or was taken away because something it follows from changed, is judged when
- * it is asked for, and kept from then on.
+ * Keeps what was judged. What is not kept, or does not hold any longer because something it follows from changed, is
+ * judged when it is asked for, and kept from then on.
  *
- * Whoever changes figures holds a shared lock until the change is committed, and moves a counter on. What was judged
- * is kept only if nobody held the lock when the figures began to be read, nobody holds it now, and the counter has not
- * moved in between: then no change can have come between reading and keeping.
+ * Nobody waits for anybody. Each kept row says which transactions were over when its figures began to be read (`seen`
+ * is the oldest that was not). Triggers mark what a change touches with the transaction of the change, and a row holds
+ * unless a mark of `seen` or later touches it. Keeping is best effort: where it would have to wait, it is left.
  */
 final readonly class AssessmentStore
 {
-    private const LOCK = 8171;
-
     /** So many KPI-units are judged at once, whatever the size of the organisation: it bounds the memory. */
     private const BATCH = 400;
 
     /** So many months are judged ahead of being asked for: a year, and the month before it. */
     private const REFRESHED = 13;
 
+    /** What a kept row must pass: made by this version of the rules, and touched by no change since. */
+    private const HOLDS = 'kept.maker = ? AND kept.seen > coalesce((SELECT max(changed) FROM assessment_marks WHERE kpi_unit_id = 0), -1) AND NOT EXISTS (
+        SELECT FROM assessment_marks mark WHERE mark.kpi_unit_id = kept.kpi_unit_id AND mark.changed >= kept.seen AND mark.first <= kept.month)';
+
     public function __construct(
         private Connection $database,
         private KpiStore $kpis,
         private Scorecard $scorecard,
         private PeriodDate $dates,
+        private Maker $maker,
     ) {}
 
     /**
@@ -119,7 +126,7 @@ final readonly class AssessmentStore
     {
         $known = [];
         foreach ($this->keptSpans($kpiUnits, $months, $span) as $row) {
-            $known[$row->kpi_unit_id][substr($row->month, 0, 7)] = AssessedSpan::kept($row->row);
+            $known[$row->kpi_unit_id][substr($row->month, 0, 7)] = SpanRecord::read($row->record);
         }
 
         return $this->complete($known, $kpiUnits, $months, fn (array $wanted): array => $this->judgeSpans($wanted, $span));
@@ -136,8 +143,9 @@ final readonly class AssessmentStore
         $known = [];
         $distinct = [];
         $all = $this->database->selectOne(
-            "SELECT string_agg(concat_ws('/', kpi_unit_id, status, reasons, points, good::int), E'\n') AS kept FROM assessed_spans WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ? AND span = ?",
-            [PgArray::of($kpiUnits), Month::date($month), $span->value],
+            "SELECT string_agg(concat_ws('/', kpi_unit_id, status, reasons, points, good::int), E'\n') AS kept FROM assessed_spans kept
+             WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ? AND span = ? AND ".self::HOLDS,
+            [PgArray::of($kpiUnits), Month::date($month), $span->value, $this->maker->version],
         );
         foreach ($all->kept === null ? [] : explode("\n", $all->kept) as $kept) {
             [$id, $rest] = explode('/', $kept, 2);
@@ -184,7 +192,8 @@ final readonly class AssessmentStore
         $ids = array_values($this->database->table('assessed_months')->union($this->database->table('assessed_spans')->select('kpi_unit_id'))->select('kpi_unit_id')->pluck('kpi_unit_id')->all());
         foreach (array_chunk($ids, self::BATCH) as $batch) {
             foreach ([null, ...Span::cases()] as $span) {
-                $rows = $this->database->table($span === null ? 'assessed_months' : 'assessed_spans')->whereIn('kpi_unit_id', $batch)
+                $rows = $this->database->table($span === null ? 'assessed_months as kept' : 'assessed_spans as kept')->whereIn('kpi_unit_id', $batch)
+                    ->whereRaw(self::HOLDS, [$this->maker->version])
                     ->when($span !== null, fn (Builder $query): Builder => $query->where('span', $span?->value))->get();
                 $wanted = [];
                 foreach ($rows as $row) {
@@ -214,8 +223,8 @@ final readonly class AssessmentStore
     {
         return $fresh instanceof AssessedMonth
             ? [$row->statuses, $row->due, $row->reported, $row->missing] === [$fresh->statuses, $fresh->due, $fresh->reported, $fresh->missing]
-            : [$row->status, $row->reasons, $row->points, $row->good, AssessedSpan::kept($row->row)->json()]
-                === [$fresh->status, $fresh->codes(), $fresh->points(), $fresh->goodNews !== null, $fresh->json()];
+            : [$row->status, $row->reasons, $row->points, $row->good, SpanRecord::write(SpanRecord::read($row->record))]
+                === [$fresh->status, $fresh->codes(), $fresh->points(), $fresh->goodNews !== null, SpanRecord::write($fresh)];
     }
 
     /**
@@ -229,8 +238,8 @@ final readonly class AssessmentStore
     {
         return $this->database->select(
             "SELECT month, string_agg(statuses || due::int || reported::int || missing::int || kpi_unit_id, ' ') AS kept
-             FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY month",
-            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months))],
+             FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month',
+            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
         );
     }
 
@@ -245,8 +254,8 @@ final readonly class AssessmentStore
     {
         return $this->database->select(
             "SELECT month, substr(statuses, ?, 1) AS letter, due, reported, string_agg(kpi_unit_id::text, ' ') AS ids
-             FROM assessed_months WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) GROUP BY month, letter, due, reported",
-            [AssessedMonth::place($span) + 1, PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months))],
+             FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month, letter, due, reported',
+            [AssessedMonth::place($span) + 1, PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
         );
     }
 
@@ -258,8 +267,8 @@ final readonly class AssessmentStore
     private function keptSpans(array $kpiUnits, array $months, Span $span): iterable
     {
         return $this->database->select(
-            'SELECT kpi_unit_id, month, row FROM assessed_spans WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ?',
-            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $span->value],
+            'SELECT kpi_unit_id, month, record FROM assessed_spans kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ? AND '.self::HOLDS,
+            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $span->value, $this->maker->version],
         );
     }
 
@@ -300,7 +309,7 @@ final readonly class AssessmentStore
      */
     private function judgeMonths(array $wanted): array
     {
-        $since = $this->quiet();
+        $seen = $this->seen();
         $facts = $this->facts($wanted);
         $judged = [];
         $rows = [[], [], [], [], [], []];
@@ -323,8 +332,12 @@ final readonly class AssessmentStore
                 }
             }
         }
-        $this->keep($since, 'INSERT INTO assessed_months SELECT id, month, statuses, due = 1, reported = 1, missing = 1
-            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::int[], ?::int[], ?::int[]) AS judged (id, month, statuses, due, reported, missing) ON CONFLICT DO NOTHING', $rows);
+        $this->keep($seen, 'INSERT INTO assessed_months (maker, seen, kpi_unit_id, month, statuses, due, reported, missing)
+            SELECT ?, ?, id, month, statuses, due = 1, reported = 1, missing = 1
+            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::int[], ?::int[], ?::int[]) AS judged (id, month, statuses, due, reported, missing) ORDER BY id, month
+            ON CONFLICT (kpi_unit_id, month) DO UPDATE SET maker = excluded.maker, seen = excluded.seen, statuses = excluded.statuses, due = excluded.due,
+                reported = excluded.reported, missing = excluded.missing
+            WHERE assessed_months.seen < excluded.seen OR assessed_months.maker <> excluded.maker', $rows);
 
         return $judged;
     }
@@ -335,7 +348,7 @@ final readonly class AssessmentStore
      */
     private function judgeSpans(array $wanted, Span $span): array
     {
-        $since = $this->quiet();
+        $seen = $this->seen();
         $facts = $this->facts($wanted);
         $noted = $this->noted(array_keys($wanted));
         $judged = [];
@@ -343,13 +356,17 @@ final readonly class AssessmentStore
         foreach ($wanted as $id => $months) {
             foreach ($months as $month) {
                 $judged[$id][$month->key()] = $each = $this->span($facts[$id], $month, $span, $noted[$id] ?? []);
-                foreach ([$id, Month::date($month), $each->status, $each->codes(), $each->points(), (int) ($each->goodNews !== null), $each->json()] as $at => $value) {
+                foreach ([$id, Month::date($month), $each->status, $each->codes(), $each->points(), (int) ($each->goodNews !== null), SpanRecord::write($each)] as $at => $value) {
                     $rows[$at][] = $value;
                 }
             }
         }
-        $this->keep($since, "INSERT INTO assessed_spans SELECT id, month, '{$span->value}', status, reasons, points, good = 1, row
-            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::text[], ?::int[], ?::int[], ?::jsonb[]) AS judged (id, month, status, reasons, points, good, row) ON CONFLICT DO NOTHING", $rows);
+        $this->keep($seen, "INSERT INTO assessed_spans (maker, seen, kpi_unit_id, month, span, status, reasons, points, good, record)
+            SELECT ?, ?, id, month, '{$span->value}', status, reasons, points, good = 1, record
+            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::text[], ?::int[], ?::int[], ?::jsonb[]) AS judged (id, month, status, reasons, points, good, record) ORDER BY id, month
+            ON CONFLICT (kpi_unit_id, month, span) DO UPDATE SET maker = excluded.maker, seen = excluded.seen, status = excluded.status, reasons = excluded.reasons,
+                points = excluded.points, good = excluded.good, record = excluded.record
+            WHERE assessed_spans.seen < excluded.seen OR assessed_spans.maker <> excluded.maker", $rows);
 
         return $judged;
     }
@@ -409,29 +426,60 @@ final readonly class AssessmentStore
         return $noted;
     }
 
-    /** Where the counter stands while nobody is changing anything; null while somebody is. */
-    private function quiet(): ?int
+    /** The oldest transaction that is still on its way: what came before it is in the figures that are read from now on. */
+    private function seen(): int
     {
-        $state = $this->database->selectOne('SELECT pg_try_advisory_lock(?) AS free, (SELECT last_value FROM assessment_epoch) AS epoch', [self::LOCK]);
-        if (! $state->free) {
-            return null;
-        }
-        $this->database->select('SELECT pg_advisory_unlock(?)', [self::LOCK]);
-
-        return $state->epoch;
+        return (int) $this->database->scalar('SELECT pg_snapshot_xmin(pg_current_snapshot())::text');
     }
 
-    /** @param  list<list<int|string>>  $columns */
-    private function keep(?int $since, string $statement, array $columns): void
+    /**
+     * Whoever asked has their answer whether it is kept or not, so nothing is waited for and nothing goes wrong here.
+     *
+     * @param  list<list<int|string>>  $columns
+     */
+    private function keep(int $seen, string $statement, array $columns): void
     {
-        if ($since === null) {
-            return;
+        try {
+            $this->database->transaction(function () use ($seen, $statement, $columns): void {
+                $this->database->statement("SET LOCAL lock_timeout = '100ms'");
+                if ($this->database->table('assessment_floor')->where('swept', '<', $seen)->lock('FOR SHARE NOWAIT')->exists()) {
+                    $this->database->affectingStatement($statement, [$this->maker->version, $seen, ...array_map(PgArray::of(...), $columns)]);
+                }
+            });
+        } catch (QueryException) {
+            // Somebody is keeping the same, or it is being swept: it is judged again when it is next asked for.
         }
-        $this->database->transaction(function () use ($since, $statement, $columns): void {
-            $state = $this->database->selectOne('SELECT pg_try_advisory_xact_lock(?) AS free, (SELECT last_value FROM assessment_epoch) AS epoch', [self::LOCK]);
-            if ($state->free && $state->epoch === $since) {
-                $this->database->affectingStatement($statement, array_map(PgArray::of(...), $columns));
+    }
+
+    /**
+     * Takes away what does not hold any longer, and the marks that said so. Who is keeping just now is waited for, and
+     * what was seen before is not kept any more: no row can come back from before its mark.
+     */
+    public function sweep(): void
+    {
+        $this->database->transaction(function (): void {
+            $this->database->table('assessment_floor')->lockForUpdate()->first();
+            $over = $this->seen() - 1;
+            $this->database->table('assessment_floor')->update(['swept' => $over]);
+            foreach (['assessed_months', 'assessed_spans'] as $table) {
+                $this->database->delete("DELETE FROM {$table} kept WHERE NOT (".self::HOLDS.') OR NOT EXISTS (SELECT FROM kpi_unit WHERE kpi_unit.id = kept.kpi_unit_id)', [$this->maker->version]);
             }
+            $this->database->table('assessment_marks')->where('changed', '<=', $over)->delete();
         });
+    }
+
+    /** Takes away what another version of the rules has made, and everything where the database was brought here from another server, which counts its transactions anew. */
+    public function renew(): void
+    {
+        $next = (int) $this->database->scalar('SELECT pg_snapshot_xmax(pg_current_snapshot())::text');
+        $isForeign = $this->database->table('assessment_floor')->where('swept', '>', $next)->exists() || $this->database->table('assessment_marks')->where('changed', '>', $next)->exists()
+            || $this->database->table('assessed_months')->where('seen', '>', $next)->exists() || $this->database->table('assessed_spans')->where('seen', '>', $next)->exists();
+        foreach (['assessed_months', 'assessed_spans'] as $table) {
+            $this->database->table($table)->when(! $isForeign, fn (Builder $query): Builder => $query->where('maker', '<>', $this->maker->version))->delete();
+        }
+        if ($isForeign) {
+            $this->database->table('assessment_marks')->delete();
+            $this->database->table('assessment_floor')->update(['swept' => 0]);
+        }
     }
 }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Kept;
 
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Status\Status;

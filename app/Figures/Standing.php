@@ -1,0 +1,24 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Figures;
+
+/**
+ * What stands in a cell.
+ */
+final readonly class Standing
+{
+    /**
+     * @param  int  $version  0 where nothing ever stood there; targets have none
+     * @param  string|null  $by  who wrote it
+     * @param  bool  $isNoted  a reading has its note
+     */
+    public function __construct(
+        public CellValue|NoteText $value,
+        public int $version = 0,
+        public ?string $by = null,
+        public ?string $asOf = null,
+        public bool $isNoted = false,
+    ) {}
+}

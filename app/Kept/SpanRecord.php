@@ -1,0 +1,78 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Kept;
+
+use App\Http\Resources\Difference;
+use App\Http\Resources\ExceptionReason;
+use App\Http\Resources\Shown;
+use App\Http\Resources\WakePoint;
+use App\Http\Resources\ZonesResource;
+
+/**
+ * How a judged span is laid out where it is kept: lists of plain values in a fixed order, whatever the API calls them.
+ *
+ * A figure is its exact form, digits and suffix; a distance its figure, percent, whether it is in points, and effect.
+ *
+ * @phpstan-type Figure array{string, string, string}
+ * @phpstan-type Distance array{Figure, string|null, bool, string}
+ */
+final readonly class SpanRecord
+{
+    public static function write(AssessedSpan $span): string
+    {
+        $figure = fn (?Shown $shown): ?array => $shown === null ? null : [$shown->exact, $shown->digits, $shown->suffix];
+        $distance = fn (?Difference $of): ?array => $of === null ? null : [$figure($of->difference), $of->percent, $of->points, $of->effect];
+        $zones = $span->zones;
+
+        return json_encode([
+            $span->status,
+            $span->stretched,
+            $span->called,
+            array_map($figure, [$span->actual, $span->target, $span->prior]),
+            $span->instead,
+            array_map($distance, [$span->variance, $span->change, $span->step]),
+            $zones === null ? null : [$zones->higherIsBetter, $zones->green, $zones->amber, $zones->greenLow, $zones->amberLow],
+            array_map(fn (WakePoint $point): array => [$point->period, $point->actual, $point->target], $span->wake),
+            $span->monthStatus,
+            $span->expected,
+            $span->reported,
+            $span->asOf,
+            array_map(fn (ExceptionReason $reason): array => [$reason->code, $reason->text, $reason->points], $span->reasons),
+            $span->goodNews,
+            $span->latest,
+        ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
+    }
+
+    public static function read(string $record): AssessedSpan
+    {
+        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null} $kept as it was written */
+        $kept = json_decode($record, true, flags: JSON_THROW_ON_ERROR);
+        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest] = $kept;
+        [$actual, $target, $prior] = array_map(fn (?array $figure): ?Shown => $figure === null ? null : new Shown(...$figure), $figures);
+        [$variance, $change, $step] = array_map(fn (?array $of): ?Difference => $of === null ? null : new Difference(new Shown(...$of[0]), $of[1], $of[2], $of[3]), $distances);
+
+        return new AssessedSpan(
+            $status,
+            $stretched,
+            $called,
+            $actual,
+            $instead,
+            $target,
+            $prior,
+            $variance,
+            $change,
+            $step,
+            $zones === null ? null : new ZonesResource(...$zones),
+            array_map(fn (array $point): WakePoint => new WakePoint(...$point), $wake),
+            $monthStatus,
+            $expected,
+            $reported,
+            $asOf,
+            array_map(fn (array $reason): ExceptionReason => new ExceptionReason(...$reason), $reasons),
+            $goodNews,
+            $latest,
+        );
+    }
+}
