@@ -1,5 +1,10 @@
-# Shared by bin/start, bin/test and bin/kybernet: what must be installed, the private database cluster, the web
-# server. Every step looks first whether it is done already, so that an interrupted run can simply be run again.
+# Shared by bin/start, bin/test, bin/watch and bin/kybernet: what must be installed, the private database cluster, the
+# web server. Every step looks first whether it is done already, so that an interrupted run can simply be run again.
+
+# What is made here is readable for the server accounts, whatever the caller's umask; secrets are closed one by one.
+umask 022
+# Debian keeps servers where a user's PATH does not look.
+PATH=$PATH:/usr/local/sbin:/usr/sbin:/sbin
 
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd -P)
 VAR=$ROOT/var
@@ -22,30 +27,61 @@ die() {
 
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; else sudo "$@"; fi; }
 
+# Settings of web servers are text with signs of their own; these cannot stand in them.
+check_path() {
+    case $ROOT in
+        *[\"\'\\\$\`\;{}%#]* | *$'\n'*) die "the path $ROOT has signs that the servers' settings cannot hold; please move the project to a plainer one." ;;
+    esac
+    # A socket's name has 107 characters at the most; the longest one here is that of a test instance.
+    [ "${#VAR}" -le 80 ] || die "the path $ROOT is too long for a server socket; please move the project to a shorter one."
+}
+
+# One folder is one account's: what root has made, a user cannot change, and what a user runs, root would run twice.
+check_owner() {
+    local owner
+    owner=$(stat -c %u "$VAR" 2>/dev/null) || return 0
+    [ "$owner" = "$(id -u)" ] || die "this folder was first started by the account '$(stat -c %U "$VAR")'; please run it as that account, or remove $VAR with all data in it."
+}
+
+# with_progress WHAT COMMAND …: says every quarter of a minute that it is still at it.
+with_progress() {
+    local what=$1 seconds=0 pid status=0
+    shift
+    "$@" &
+    pid=$!
+    while kill -0 "$pid" 2>/dev/null; do
+        sleep 1
+        seconds=$((seconds + 1))
+        [ $((seconds % 15)) != 0 ] || say "  … $what, $seconds seconds so far"
+    done
+    wait "$pid" || status=$?
+    return $status
+}
+
 # Servers never run as root. Where the project lies in a folder that only root may enter (root's own home, a private
 # temporary folder), they get a view of the file system in which the way to the project is open, and nothing beside it.
-as_account() {
-    local account=$1
+as_account() { (as_account_here "$@"); }
+
+# The same in place of this process.
+as_account_here() {
+    local account=$1 hidden become
     shift
+    cd /
     if [ "$(id -u)" != 0 ]; then
-        "$@"
-        return
+        exec "$@"
     fi
-    local become=(setpriv --reuid="$account" --regid="$account" --clear-groups env HOME=/tmp) hidden
+    become=(setpriv --reuid="$account" --regid="$account" --clear-groups env HOME=/tmp)
     hidden=$(first_hidden_folder "$account")
-    if [ -z "$hidden" ]; then
-        (cd / && exec "${become[@]}" "$@")
-    else
-        (cd / && exec unshare --mount --propagation private bash -c '
-            set -e
-            root=$1 hidden=$2
-            mount --bind "$root" /mnt
-            mount -t tmpfs -o mode=755 kybernet "$hidden"
-            mkdir -p "$root"
-            mount --move /mnt "$root"
-            shift 2
-            exec "$@"' kybernet "$ROOT" "$hidden" "${become[@]}" "$@")
-    fi
+    [ -n "$hidden" ] || exec "${become[@]}" "$@"
+    exec unshare --mount --propagation private bash -c '
+        set -e
+        root=$1 hidden=$2
+        mount --bind "$root" /mnt
+        mount -t tmpfs -o mode=755 kybernet "$hidden"
+        mkdir -p "$root"
+        mount --move /mnt "$root"
+        shift 2
+        exec "$@"' kybernet "$ROOT" "$hidden" "${become[@]}" "$@"
 }
 
 # The topmost folder on the way to the project that the account may not pass; nothing when it may pass all.
@@ -80,10 +116,11 @@ free_port() {
     die "no port from $1 to $(($1 + 200)) is free on 127.0.0.1."
 }
 
-check_disk() {
+# need_disk FOLDER MEGABYTES
+need_disk() {
     local free
-    free=$(df -Pm "$ROOT" | awk 'NR == 2 { print $4 }')
-    [ "$free" -ge 800 ] || die "the disk that holds $ROOT has only $free MB left; about 800 MB are needed."
+    free=$(df -Pm "$1" | awk 'NR == 2 { print $4 }')
+    [ "$free" -ge "$2" ] || die "the disk that holds $1 has only $free MB left; about $2 MB are needed to install what is missing."
 }
 
 # Says so at once where the server account cannot read the code itself, such as after a clone with a closed umask.
@@ -93,45 +130,85 @@ check_readable() {
 }
 
 lock() {
-    mkdir -p "$VAR"
+    mkdir -p "$VAR/log"
+    check_owner
     exec 9>"$VAR/lock"
-    flock -w 300 9 || die "another bin/start or bin/test of this folder is still running."
+    flock -n 9 && return
+    say "Another bin/start or bin/test of this folder is running; waiting for it …"
+    with_progress "waiting" flock -w 600 9 || die "another bin/start or bin/test of this folder is still running."
 }
+
+installed() { dpkg-query -W -f '${db:Status-Status}' "$1" 2>/dev/null | grep -qx installed; }
 
 # install_packages WITH_BROWSER
 install_packages() {
     local wanted=() extension
+    mkdir -p "$VAR/log"
+    command -v dpkg-query >/dev/null || die "this is no Debian, so nothing can be installed here; docs/operations.md says what is needed."
+    # Left by a run that was killed: services could never be started by their packages again.
+    if [ -e "$VAR/policy-rc.d" ]; then allow_services; fi
     command -v php8.2 >/dev/null || wanted+=(php8.2-cli)
     for extension in mbstring xml intl curl pgsql zip gd; do
-        [ -e "/etc/php/8.2/cli/conf.d/20-$extension.ini" ] || [ -n "$(ls /etc/php/8.2/cli/conf.d/*-"$extension".ini 2>/dev/null)" ] || wanted+=("php8.2-$extension")
+        ls /etc/php/8.2/cli/conf.d/*-"$extension".ini >/dev/null 2>&1 || wanted+=("php8.2-$extension")
     done
     command -v php-fpm8.2 >/dev/null || wanted+=(php8.2-fpm)
     command -v nginx >/dev/null || wanted+=(nginx-light)
     command -v setpriv >/dev/null || wanted+=(util-linux)
+    command -v pkill >/dev/null || wanted+=(procps)
     command -v composer >/dev/null || wanted+=(composer)
     command -v unzip >/dev/null || wanted+=(unzip)
     command -v node >/dev/null || wanted+=(nodejs)
     command -v npm >/dev/null || wanted+=(npm)
     [ -x "$PG_BIN/postgres" ] || wanted+=(postgresql-15)
     [ "$1" = no ] || command -v chromium >/dev/null || wanted+=(chromium)
-    if [ ${#wanted[@]} -gt 0 ]; then
-        command -v apt-get >/dev/null || die "these are missing and this is no Debian to install them: ${wanted[*]}."
-        [ "$(id -u)" = 0 ] || command -v sudo >/dev/null || die "these are missing, and installing them needs root or sudo: ${wanted[*]}."
-        say "Installing ${wanted[*]} …"
-        mkdir -p "$VAR/log"
+    local broken
+    broken=$(dpkg --audit 2>/dev/null | head -1)
+    if [ ${#wanted[@]} -gt 0 ] || [ -n "$broken" ]; then
+        local list="${wanted[*]:-what an earlier installation has left half done}"
+        [ "$(id -u)" = 0 ] || command -v sudo >/dev/null || die "these are missing, and installing them needs root or sudo: $list."
+        [ "$(id -u)" = 0 ] || sudo -v 2>/dev/null || die "these are missing, and your account may not install them with sudo: $list."
+        need_disk / 800
+        need_disk "$ROOT" 800
+        say "Installing $list …"
         # The packages' own services would take ports that nobody asked for; they are told not to start.
-        as_root sh -c 'test -e /usr/sbin/policy-rc.d || { printf "#!/bin/sh\nexit 101\n" >/usr/sbin/policy-rc.d; chmod +x /usr/sbin/policy-rc.d; touch /run/kybernet-policy; }'
+        trap allow_services EXIT
+        forbid_services
+        with_progress "installing Debian's packages" apt_install "${wanted[@]}" >"$VAR/log/apt.progress" 2>&1 &
+        local job=$!
+        tail -n +1 --pid=$job -q -f "$VAR/log/apt.progress" 2>/dev/null
         local failed=0
-        { as_root apt-get update && as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y --no-install-recommends "${wanted[@]}"; } >"$VAR/log/apt.log" 2>&1 || failed=1
-        as_root sh -c 'if test -e /run/kybernet-policy; then rm -f /usr/sbin/policy-rc.d /run/kybernet-policy; fi'
-        [ "$failed" = 0 ] || die "Debian's packages could not be installed (${wanted[*]}); $VAR/log/apt.log says why."
+        wait $job || failed=1
+        allow_services
+        trap - EXIT
+        [ "$failed" = 0 ] || die "Debian's packages could not be installed ($list); $VAR/log/apt.log says why."
     fi
     use_node
 }
 
+apt_install() {
+    {
+        # An installation that was killed leaves packages half configured, and every later one fails on them.
+        as_root env DEBIAN_FRONTEND=noninteractive dpkg --configure -a &&
+            as_root apt-get -o DPkg::Lock::Timeout=300 update &&
+            as_root env DEBIAN_FRONTEND=noninteractive apt-get -o DPkg::Lock::Timeout=300 install -y --fix-broken --no-install-recommends "$@"
+    } >"$VAR/log/apt.log" 2>&1
+}
+
+# Whether the policy is ours is remembered where a reboot keeps it.
+forbid_services() {
+    [ ! -e /usr/sbin/policy-rc.d ] || return 0
+    touch "$VAR/policy-rc.d"
+    as_root sh -c 'printf "#!/bin/sh\nexit 101\n" >/usr/sbin/policy-rc.d; chmod +x /usr/sbin/policy-rc.d'
+}
+
+allow_services() {
+    [ -e "$VAR/policy-rc.d" ] || return 0
+    as_root rm -f /usr/sbin/policy-rc.d && rm -f "$VAR/policy-rc.d"
+}
+
 # Debian 12 has an older Node than the front end builds with; the registry has the one that is needed.
 use_node() {
-    if [ -x "$VAR/node/bin/node" ]; then
+    if [ -x "$VAR/node/bin/node" ] && "$VAR/node/bin/npm" --version >/dev/null 2>&1; then
         PATH=$VAR/node/bin:$PATH
     elif ! node -e 'const [a, b] = process.versions.node.split("."); process.exit(a > 20 || (a == 20 && b >= 19) ? 0 : 1)' 2>/dev/null; then
         say "Installing Node $NODE_VERSION …"
@@ -150,6 +227,7 @@ install_libraries() {
     mkdir -p "$VAR/log"
     stamp=$(fingerprint composer.json compat)
     if ! is_fresh composer "$stamp" || [ ! -e "$ROOT/vendor/autoload.php" ]; then
+        need_disk "$ROOT" 800
         say "Installing the PHP libraries …"
         (cd "$ROOT" && composer update --no-progress --no-scripts) >"$VAR/log/composer.log" 2>&1 ||
             die "the PHP libraries could not be installed; $VAR/log/composer.log says why."
@@ -177,13 +255,14 @@ build_front_end() {
     fi
 }
 
-postgres_is_running() { [ -s "$PG_DATA/postmaster.pid" ] && as_account postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" status >/dev/null 2>&1; }
+postgres_is_running() { [ -s "$VAR/pg.port" ] && "$PG_BIN/pg_isready" -q -h 127.0.0.1 -p "$(cat "$VAR/pg.port")"; }
 
 start_postgres() {
     mkdir -p "$VAR/log"
     if [ ! -s "$VAR/pg.password" ]; then
         (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$VAR/pg.password")
     fi
+    chmod 600 "$VAR/pg.password"
     if [ ! -e "$PG_DATA/kybernet.ready" ]; then
         say "Making the database cluster …"
         rm -rf "$PG_DATA"
@@ -200,14 +279,70 @@ start_postgres() {
             as_account postgres tee -a "$PG_DATA/postgresql.conf" >/dev/null
         as_account postgres touch "$PG_DATA/kybernet.ready"
     fi
-    if ! postgres_is_running; then
+    if ! watch_is_running pg || ! postgres_is_running; then
+        stop_watch pg
+        # One that nobody watches: of a version before there was a watch, or of a watch that was killed.
+        as_account postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" -m fast -w -t 30 stop >/dev/null 2>&1 || true
         free_port 54320 >"$VAR/pg.port"
-        as_account postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" -o "-p $(cat "$VAR/pg.port")" -w -t 30 start >"$VAR/log/postgres.log" 2>&1 9>&- ||
-            die "the database did not start; $VAR/log/postgres.log says why."
+        start_watch pg
+        local tried
+        for tried in $(seq 300); do
+            ! postgres_is_running || return 0
+            [ "$tried" != 100 ] || say "  … the database is getting ready"
+            sleep 0.1
+        done
+        die "the database did not start; $VAR/log/postgres.log says why."
     fi
 }
 
-stop_postgres() { if postgres_is_running; then as_account postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" -m fast -w stop >/dev/null; fi; }
+stop_postgres() {
+    stop_watch pg
+    [ ! -e "$PG_DATA/postmaster.pid" ] || as_account postgres "$PG_BIN/pg_ctl" -D "$PG_DATA" -m fast -w -t 30 stop >/dev/null 2>&1 || true
+}
+
+# What is watched: a folder with the process ids of what runs. NAME is pg or an instance.
+watch_folder() { if [ "$1" = pg ]; then printf '%s' "$VAR/pg.run"; else printf '%s' "$VAR/$1/run"; fi; }
+
+# Whether anything of the session runs; what is dead and waits to be noticed does not.
+is_alive() { pgrep -r R,S,D,I -s "$1" >/dev/null 2>&1; }
+
+booted_at() { awk '$1 == "btime" { print $2 }' /proc/stat; }
+
+# session_of NAME SERVICE: the session that was begun for it since this machine was booted.
+session_of() {
+    local file
+    file=$(watch_folder "$1")/$2.pid
+    [ -s "$file" ] && [ "$(stat -c %Y "$file")" -ge "$(booted_at)" ] && cat "$file"
+}
+
+# watch_is_running NAME
+watch_is_running() {
+    local pid
+    pid=$(session_of "$1" watch) && is_alive "$pid"
+}
+
+# start_watch NAME: everything that belongs to it, watched and begun again where it dies.
+start_watch() {
+    mkdir -p "$(watch_folder "$1")"
+    (cd / && exec setsid --fork "$ROOT/bin/watch" "$1" </dev/null >>"$VAR/log/watch-$1.log" 2>&1 9>&-)
+}
+
+# stop_watch NAME: ends it, and whatever it or an earlier one has left.
+stop_watch() {
+    local pid file session
+    if watch_is_running "$1"; then
+        pid=$(session_of "$1" watch)
+        kill -TERM "$pid" 2>/dev/null || true
+        for _ in $(seq 200); do is_alive "$pid" || break; sleep 0.1; done
+    fi
+    for file in "$(watch_folder "$1")"/*.pid; do
+        [ -e "$file" ] || continue
+        session=$(session_of "$1" "$(basename "$file" .pid)") || { rm -f "$file"; continue; }
+        pkill -KILL -s "$session" 2>/dev/null || true
+        for _ in $(seq 50); do is_alive "$session" || break; sleep 0.1; done
+        rm -f "$file"
+    done
+}
 
 # sql DATABASE STATEMENT
 sql() {
@@ -227,82 +362,97 @@ use_instance() {
 
 artisan() { (cd "$ROOT" && php8.2 artisan "$@"); }
 
+# The same as the owner of the database, who makes its tables and may leave things out of the trail.
+owner_artisan() {
+    (cd "$ROOT" && APP_CONFIG_CACHE=$KYBERNET_HOME/cache/no-config.php DB_USERNAME=kybernet DB_PASSWORD=$(cat "$VAR/pg.password") php8.2 artisan "$@")
+}
+
+# The application's own account at the database: it reads and writes rows, owns nothing, and only reads the trail.
+grant_rows() {
+    local role=${DATABASE}_app password
+    [ -s "$KYBERNET_HOME/db.password" ] || (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$KYBERNET_HOME/db.password")
+    password=$(cat "$KYBERNET_HOME/db.password")
+    sql postgres "DO \$\$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '$role') THEN CREATE ROLE $role; END IF; END \$\$;
+        ALTER ROLE $role LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOINHERIT NOREPLICATION PASSWORD '$password';
+        REVOKE ALL ON DATABASE $DATABASE FROM PUBLIC; GRANT CONNECT ON DATABASE $DATABASE TO $role"
+    sql "$DATABASE" "REVOKE CREATE ON SCHEMA public FROM PUBLIC; GRANT USAGE ON SCHEMA public TO $role;
+        GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO $role;
+        GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO $role; GRANT SELECT ON note_versions TO $role;
+        REVOKE INSERT, UPDATE, DELETE ON audit_entries, migrations FROM $role"
+}
+
 # prepare_instance URL: settings and secrets, an up-to-date schema, the demonstration where there is nothing yet.
 prepare_instance() {
+    [ -z "${KYBERNET_YEAR_START_MONTH:-}" ] || [ "$(sql "$DATABASE" "SELECT count(*) FROM installation" 2>/dev/null)" != 1 ] ||
+        [ "$(sql "$DATABASE" "SELECT year_start_month FROM installation")" = "$KYBERNET_YEAR_START_MONTH" ] ||
+        die "the financial year of the data here starts in another month than KYBERNET_YEAR_START_MONTH=$KYBERNET_YEAR_START_MONTH; the data say it (a workbook brings its own), no setting does."
     mkdir -p "$KYBERNET_HOME"/{cache,run,log} "$KYBERNET_HOME"/storage/framework/{sessions,views,cache/data} "$KYBERNET_HOME/storage/app"
+    # Keys, passwords, sessions and uploads are for the server's account alone.
+    chmod 700 "$KYBERNET_HOME"
     [ -s "$KYBERNET_HOME/key" ] || (umask 077 && head -c 32 /dev/urandom | base64 >"$KYBERNET_HOME/key")
-    (
-        umask 077
-        cat >"$KYBERNET_HOME/.env" <<ENV
+    [ "$(sql postgres "SELECT count(*) FROM pg_database WHERE datname = '$DATABASE'")" = 1 ] || sql postgres "CREATE DATABASE $DATABASE"
+    local code settings
+    settings=$(fingerprint resources/views)
+    code=$(fingerprint app bootstrap/app.php config core/src database routes composer.json)$settings$1$(cat "$VAR/pg.port")
+    [ -s "$KYBERNET_HOME/db.password" ] || rm -f "$VAR/stamps/code-$INSTANCE"
+    if ! is_fresh "code-$INSTANCE" "$code" || [ ! -e "$APP_CONFIG_CACHE" ] || [ "$(sql "$DATABASE" "SELECT to_regclass('installation') IS NULL")" = t ]; then
+        rm -f "$KYBERNET_HOME"/cache/*.php
+        [ -s "$KYBERNET_HOME/db.password" ] || (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$KYBERNET_HOME/db.password")
+        (
+            umask 077
+            cat >"$KYBERNET_HOME/.env" <<ENV
 APP_KEY=base64:$(cat "$KYBERNET_HOME/key")
 APP_URL=$1
 DB_PORT=$(cat "$VAR/pg.port")
 DB_DATABASE=$DATABASE
-DB_PASSWORD=$(cat "$VAR/pg.password")
+DB_USERNAME=${DATABASE}_app
+DB_PASSWORD=$(cat "$KYBERNET_HOME/db.password")
 LOG_CHANNEL=stderr
-KYBERNET_DEMO=true
 ENV
-    )
-    [ "$(sql postgres "SELECT count(*) FROM pg_database WHERE datname = '$DATABASE'")" = 1 ] || sql postgres "CREATE DATABASE $DATABASE"
-    local code settings
-    code=$(fingerprint app bootstrap/app.php config core/src database routes composer.json "$KYBERNET_HOME/.env")
-    settings=$(fingerprint resources/views)
-    if ! is_fresh "code-$INSTANCE" "$code$settings" || [ ! -e "$APP_CONFIG_CACHE" ]; then
-        rm -f "$KYBERNET_HOME"/cache/*.php
-        { artisan config:cache && artisan route:cache && artisan event:cache && artisan view:cache; } >"$VAR/log/artisan.log" 2>&1 ||
-            die "the application could not be prepared; $VAR/log/artisan.log says why."
-    fi
-    if ! is_fresh "code-$INSTANCE" "$code$settings" || [ "$(sql "$DATABASE" "SELECT to_regclass('units') IS NULL")" = t ]; then
-        { artisan migrate --force && artisan demo:load; } >"$VAR/log/migrate.log" 2>&1 ||
+        )
+        { owner_artisan migrate --force && owner_artisan demo:load; } >"$VAR/log/migrate.log" 2>&1 ||
             die "the database could not be brought up to date; $VAR/log/migrate.log says why."
+        grant_rows >"$VAR/log/grants.log" 2>&1 || die "the application's account at the database could not be made; $VAR/log/grants.log says why."
+        (umask 077 && artisan config:cache && artisan route:cache && artisan event:cache && artisan view:cache) >"$VAR/log/artisan.log" 2>&1 ||
+            die "the application could not be prepared; $VAR/log/artisan.log says why."
+        mark_fresh "code-$INSTANCE" "$code"
+        RESTART=yes
     fi
-    mark_fresh "code-$INSTANCE" "$code$settings"
+    artisan assessments:renew >"$VAR/log/renew.log" 2>&1 || die "kept assessments could not be looked through; $VAR/log/renew.log says why."
     own www-data "$KYBERNET_HOME"
 }
 
 drop_database() { sql postgres "DROP DATABASE IF EXISTS $DATABASE WITH (FORCE)" && rm -f "$VAR/stamps/code-$INSTANCE"; }
 
-# pid_of NAME: the process that this instance started as NAME, if it still runs.
-pid_of() {
-    local pid
-    pid=$(cat "$KYBERNET_HOME/run/$1.pid" 2>/dev/null) || return 1
-    [ -n "$pid" ] && tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -qF "$KYBERNET_HOME/" && printf '%s' "$pid"
+web_is_running() {
+    watch_is_running "$INSTANCE" && [ -s "$KYBERNET_HOME/run/port" ] &&
+        curl -fsS -o /dev/null -m 5 "http://127.0.0.1:$(cat "$KYBERNET_HOME/run/port")/api/session" 2>/dev/null
 }
 
-web_is_running() { pid_of fpm >/dev/null && pid_of nginx >/dev/null; }
+stop_web() { stop_watch "$INSTANCE"; }
 
-stop_web() {
-    local name pid
-    for name in nginx fpm; do
-        pid=$(pid_of "$name") || continue
-        kill -QUIT "$pid" 2>/dev/null || true
-        for _ in $(seq 50); do [ -d "/proc/$pid" ] || break; sleep 0.1; done
-        kill -KILL "$pid" 2>/dev/null || true
-    done
-}
-
-# start_web PORT
+# start_web PORT: web server, PHP, a worker for what takes long, and the scheduler.
 start_web() {
-    local socket=$KYBERNET_HOME/run/fpm.sock
-    [ ${#socket} -le 100 ] || die "the path $ROOT is too long for a server socket; please move the project to a shorter one."
+    local socket=$KYBERNET_HOME/run/fpm.sock workers=${QUEUE_WORKERS:-1}
+    [[ $workers =~ ^[1-9]$ ]] || die "QUEUE_WORKERS is a number from 1 to 9, not '$workers'."
     cat >"$KYBERNET_HOME/fpm.conf" <<CONF
 [global]
-pid = $KYBERNET_HOME/run/fpm.pid
-error_log = $KYBERNET_HOME/log/fpm.log
-daemonize = yes
+pid = "$KYBERNET_HOME/run/fpm.self"
+error_log = "$KYBERNET_HOME/log/fpm.log"
+daemonize = no
 [kybernet]
-listen = $socket
+listen = "$socket"
 pm = static
 pm.max_children = 4
 pm.max_requests = 2000
 catch_workers_output = yes
 decorate_workers_output = no
-env[KYBERNET_HOME] = $KYBERNET_HOME
-env[APP_CONFIG_CACHE] = $APP_CONFIG_CACHE
-env[APP_ROUTES_CACHE] = $APP_ROUTES_CACHE
-env[APP_EVENTS_CACHE] = $APP_EVENTS_CACHE
-env[APP_SERVICES_CACHE] = $APP_SERVICES_CACHE
-env[APP_PACKAGES_CACHE] = $APP_PACKAGES_CACHE
+env[KYBERNET_HOME] = "$KYBERNET_HOME"
+env[APP_CONFIG_CACHE] = "$APP_CONFIG_CACHE"
+env[APP_ROUTES_CACHE] = "$APP_ROUTES_CACHE"
+env[APP_EVENTS_CACHE] = "$APP_EVENTS_CACHE"
+env[APP_SERVICES_CACHE] = "$APP_SERVICES_CACHE"
+env[APP_PACKAGES_CACHE] = "$APP_PACKAGES_CACHE"
 php_admin_value[memory_limit] = 256M
 php_admin_value[upload_max_filesize] = 31M
 php_admin_value[post_max_size] = 32M
@@ -310,9 +460,10 @@ php_admin_value[realpath_cache_size] = 4M
 php_admin_value[expose_php] = off
 CONF
     cat >"$KYBERNET_HOME/nginx.conf" <<CONF
-pid $KYBERNET_HOME/run/nginx.pid;
-error_log $KYBERNET_HOME/log/nginx.log warn;
+pid "$KYBERNET_HOME/run/nginx.self";
+error_log "$KYBERNET_HOME/log/nginx.log" warn;
 worker_processes 1;
+daemon off;
 events { worker_connections 256; }
 http {
     include /etc/nginx/mime.types;
@@ -321,17 +472,21 @@ http {
     server_tokens off;
     sendfile on;
     client_max_body_size 32m;
-    client_body_temp_path $KYBERNET_HOME/run/body;
-    proxy_temp_path $KYBERNET_HOME/run/proxy;
-    fastcgi_temp_path $KYBERNET_HOME/run/fastcgi;
-    uwsgi_temp_path $KYBERNET_HOME/run/uwsgi;
-    scgi_temp_path $KYBERNET_HOME/run/scgi;
+    client_body_temp_path "$KYBERNET_HOME/run/body";
+    proxy_temp_path "$KYBERNET_HOME/run/proxy";
+    fastcgi_temp_path "$KYBERNET_HOME/run/fastcgi";
+    uwsgi_temp_path "$KYBERNET_HOME/run/uwsgi";
+    scgi_temp_path "$KYBERNET_HOME/run/scgi";
     gzip on;
     gzip_min_length 1000;
     gzip_types text/css application/javascript application/json application/problem+json image/svg+xml;
     server {
         listen 127.0.0.1:$1;
-        root $ROOT/public;
+        root "$ROOT/public";
+        # The front end reads problems, never a web server's own page.
+        error_page 400 = @refused;
+        error_page 413 = @large;
+        error_page 502 503 504 = @away;
         location /build/ {
             # The names of built files change with their content.
             add_header Cache-Control "public, max-age=31536000, immutable";
@@ -340,26 +495,42 @@ http {
         }
         location = /icon.svg { try_files \$uri =404; }
         location / {
-            fastcgi_pass unix:$socket;
+            fastcgi_pass "unix:$socket";
+            fastcgi_connect_timeout 2s;
+            fastcgi_read_timeout 120s;
             fastcgi_buffers 32 32k;
             fastcgi_buffer_size 32k;
             include /etc/nginx/fastcgi_params;
-            fastcgi_param SCRIPT_FILENAME $ROOT/public/index.php;
+            fastcgi_param SCRIPT_FILENAME "$ROOT/public/index.php";
             fastcgi_param SCRIPT_NAME /index.php;
+        }
+        location @away {
+            internal;
+            default_type application/problem+json;
+            add_header Retry-After 2 always;
+            add_header Cache-Control "no-store" always;
+            return 503 '{"type":"/problems/away","title":"The server cannot be reached just now","status":503,"detail":"What you typed is kept here and is sent when it is back.","errors":[],"current":null}';
+        }
+        location @large {
+            internal;
+            default_type application/problem+json;
+            return 413 '{"type":"/problems/too-large","title":"Too large","status":413,"detail":"The file is larger than 30 MB. Split it and send the parts.","errors":[],"current":null}';
+        }
+        location @refused {
+            internal;
+            default_type application/problem+json;
+            return 400 '{"type":"/problems/refused","title":"The request was refused","status":400,"detail":"The server did not understand this request.","errors":[],"current":null}';
         }
     }
 }
 CONF
+    printf '%s' "$workers" >"$KYBERNET_HOME/run/workers"
     own www-data "$KYBERNET_HOME"
-    as_account www-data "$(command -v php-fpm8.2)" -y "$KYBERNET_HOME/fpm.conf" -c /etc/php/8.2/fpm/php.ini \
-        "${ENGINE[@]}" 9>&- ||
-        die "the PHP server did not start; $KYBERNET_HOME/log/fpm.log says why."
-    as_account www-data "$(command -v nginx)" -c "$KYBERNET_HOME/nginx.conf" -p "$KYBERNET_HOME/" -e "$KYBERNET_HOME/log/nginx.log" 9>&- ||
-        die "the web server did not start; $KYBERNET_HOME/log/nginx.log says why."
+    start_watch "$INSTANCE"
     local tried
-    for tried in $(seq 50); do
-        port_is_taken "$1" && return
+    for tried in $(seq 100); do
+        ! port_is_taken "$1" || return 0
         sleep 0.1
     done
-    die "the web server does not answer on port $1; $KYBERNET_HOME/log/nginx.log may say why."
+    die "the web server does not answer on port $1; $KYBERNET_HOME/log/nginx.log and $VAR/log/watch-$INSTANCE.log may say why."
 }

@@ -5,7 +5,10 @@ declare(strict_types=1);
 use App\Exceptions\Conflict;
 use App\Exceptions\Problem;
 use App\Http\Middleware\ContentSecurity;
+use App\Http\Middleware\FewSessions;
+use App\Http\Middleware\ForgeryProtection;
 use App\Http\Middleware\NamesActor;
+use App\Http\Middleware\SoundRequest;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;
@@ -14,7 +17,9 @@ use Illuminate\Foundation\Configuration\Middleware;
 use Illuminate\Foundation\Http\Middleware\ValidateCsrfToken;
 use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
+use Illuminate\Session\Middleware\AuthenticateSession;
 use Illuminate\Session\Middleware\StartSession;
+use Illuminate\View\Middleware\ShareErrorsFromSession;
 
 $app = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -28,18 +33,26 @@ $app = Application::configure(basePath: dirname(__DIR__))
         $middleware->append(ContentSecurity::class);
         // The API is for this application's own pages: a cookie session, with protection against forged requests.
         $middleware->api(prepend: [
+            SoundRequest::class,
+            FewSessions::class,
             EncryptCookies::class,
             AddQueuedCookiesToResponse::class,
             StartSession::class,
-            ValidateCsrfToken::class,
+            ForgeryProtection::class,
+            // A changed password ends the sessions that were begun with the former one.
+            AuthenticateSession::class,
         ], append: [NamesActor::class]);
+        // The page itself is the same for everybody; who is signed in, it asks the API.
+        $middleware->web(remove: [StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class]);
         $middleware->encryptCookies(except: ['theme']);
         $middleware->redirectGuestsTo('/');
     })
     ->withExceptions(function (Exceptions $exceptions): void {
         $exceptions->dontReport(Conflict::class);
+        // Requests that wait for the database say so, and would fill the log with the same line.
+        $exceptions->dontReportWhen(fn (Throwable $error): bool => Problem::isAway($error));
         $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => $request->is('api/*'));
-        $exceptions->render(fn (Throwable $error, Request $request) => $request->is('api/*') ? Problem::from($error) : null);
+        $exceptions->render(fn (Throwable $error, Request $request) => $request->is('api/*') || Problem::isAway($error) ? Problem::from($error) : null);
     })
     ->create();
 

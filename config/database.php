@@ -18,7 +18,8 @@ return [
             'sslmode' => 'disable',
             'timezone' => 'UTC',
             // Signing in to the database costs more than most requests; the few server processes keep their connection.
-            'options' => [PDO::ATTR_PERSISTENT => true],
+            // One that does not answer is told as away within two seconds.
+            'options' => [PDO::ATTR_PERSISTENT => true, PDO::ATTR_TIMEOUT => 2],
         ],
     ],
     'migrations' => ['table' => 'migrations', 'update_date_on_publish' => false],

@@ -19,6 +19,9 @@ abstract class TestCase extends BaseTestCase
     /** Signs in as one of the demonstration accounts. */
     public function as(string $account): static
     {
+        // Another person has another session.
+        $this->flushSession();
+
         return $this->actingAs(User::query()->where('email', "{$account}@ostermere.example")->firstOrFail());
     }
 

@@ -12,6 +12,7 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
+use PDOException;
 use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
 use Throwable;
 
@@ -68,8 +69,26 @@ final class Problem
             'current' => $error instanceof Conflict ? $error->current : null,
         ], $status, [
             'Content-Type' => 'application/problem+json',
+            'Cache-Control' => 'no-store, private',
+            ...($status === 503 ? ['Retry-After' => '2'] : []),
             ...($error instanceof HttpExceptionInterface ? $error->getHeaders() : []),
         ]);
+    }
+
+    /** Whether the database cannot be reached just now: nothing is wrong with the request, and it is worth sending again. */
+    public static function isAway(Throwable $error): bool
+    {
+        for ($each = $error; $each !== null; $each = $each->getPrevious()) {
+            // Classes of SQLSTATE: connection exceptions, and operator intervention (shut down, starting up, too many connections).
+            if ($each instanceof PDOException && preg_match('/\A(?:08|57P|53300)/', (string) ($each->errorInfo[0] ?? $each->getCode())) === 1) {
+                return true;
+            }
+            if ($each instanceof PDOException && preg_match('/connection to server|server closed the connection|could not connect|terminating connection|no connection to the server|SSL connection has been closed/', $each->getMessage()) === 1) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /** @return array{int, string, string, string} */
@@ -78,6 +97,9 @@ final class Problem
         $code = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : 500;
 
         return match (true) {
+            self::isAway($error) => [503, 'away', 'The database cannot be reached just now', 'What you typed is kept here and is sent when it is back.'],
+            // Values that no column can hold passed the checks at the edge: they are still nobody's mistake but the request's.
+            $error instanceof QueryException && str_starts_with((string) $error->getCode(), '22') => [422, 'invalid', 'Something needs correcting', 'Nothing was saved: a value of the request cannot be kept.'],
             $error instanceof ValidationException => [422, 'invalid', 'Something needs correcting', 'Nothing was saved. Please look at the fields that are marked.'],
             $error instanceof QueryException && $error->getCode() === self::CLOSED => [422, 'closed', 'The month is closed', 'Nothing was saved: a figure of this belongs to a closed month. It can change only after the month is reopened.'],
             $error instanceof Conflict => [409, 'conflict', 'Somebody else was faster', $error->getMessage()],

@@ -15,6 +15,7 @@ use Illuminate\Database\Query\Builder;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Workbook\ActionEntry;
 use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\KpiUnitEntry;
 use Kybernet\Core\Workbook\NoteEntry;
@@ -91,8 +92,8 @@ final readonly class DatabaseWorkbook
     private function people(): array
     {
         return array_values($this->database->table('users')->leftJoin('units', 'units.id', '=', 'users.unit_id')->orderBy('users.id')
-            ->get(['users.email', 'users.name', 'users.role', 'users.locale', 'units.code as unit'])
-            ->map(fn (stdClass $user): PersonEntry => new PersonEntry($user->email, $user->name, $user->role, $user->unit, $user->locale))->all());
+            ->get(['users.email', 'users.name', 'users.role', 'users.locale', 'users.blocked_at', 'units.code as unit'])
+            ->map(fn (stdClass $user): PersonEntry => new PersonEntry($user->email, $user->name, $user->role, $user->unit, $user->locale, $user->blocked_at !== null))->all());
     }
 
     private function unit(Unit $unit): UnitEntry
@@ -154,6 +155,11 @@ final readonly class DatabaseWorkbook
             ->get(['kpi_unit_id', 'period', 'state', 'as_of']) as $reading) {
             $states[$reading->kpi_unit_id][] = $reading;
         }
+        $actions = [];
+        foreach ($first !== null ? [] : $this->database->table('actions')->leftJoin('users', 'users.id', '=', 'actions.author_id')->orderBy('actions.id')
+            ->get(['kpi_unit_id', 'period', 'what', 'who', 'due', 'state', 'outcome', 'ended', 'users.email as by']) as $action) {
+            $actions[$action->kpi_unit_id][] = $action;
+        }
         $places = [];
         foreach ($this->kpis->placed($id, $first, $last) as [$row, $placed]) {
             $written = $submitted = $asOf = [];
@@ -174,6 +180,9 @@ final readonly class DatabaseWorkbook
                 $written,
                 $submitted,
                 $asOf,
+                array_map(fn (stdClass $action): ActionEntry => new ActionEntry(
+                    $this->dates->period($action->period, $placed->definition->frequency), $action->what, $action->who, $action->due, $action->state, $action->outcome, $action->ended, $action->by,
+                ), $actions[$row->id] ?? []),
             );
         }
 

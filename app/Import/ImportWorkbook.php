@@ -4,14 +4,16 @@ declare(strict_types=1);
 
 namespace App\Import;
 
+use App\Support\Installation;
 use App\Support\KpiColumns;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\Trail;
+use Database\Ostermere\Accounts;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Str;
-use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
@@ -26,8 +28,10 @@ use Kybernet\Core\Workbook\UnitEntry;
 use Kybernet\Core\Workbook\Workbook;
 
 /**
- * Puts a workbook in the place of everything that the database holds, or changes nothing at all. Accounts stay; people
- * of the workbook who have none get one that nobody can sign in with until a password is set.
+ * Puts a workbook in the place of everything that the database holds, or changes nothing at all. What has the same code
+ * stays the same thing: its history in the trail, and what a workbook does not tell (versions, times, who entered a
+ * figure, what people have seen), stay with it. People of the workbook who have no account get one that nobody can sign
+ * in with until a password is set; whoever is not among its people cannot sign in any longer.
  */
 final class ImportWorkbook
 {
@@ -44,10 +48,17 @@ final class ImportWorkbook
     /** @var array<string, array<string, int>> identities by table and code, name or e-mail address */
     private array $ids = [];
 
+    /** @var array<string, array<string, int>> the same, as they were before */
+    private array $former = [];
+
+    /** @var array<string, int> identities that were given last, by table */
+    private array $last = [];
+
+    private PeriodDate $dates;
+
     public function __construct(
         private readonly Connection $database,
-        private readonly PeriodDate $dates,
-        private readonly FinancialYear $year,
+        private readonly Installation $installation,
         private readonly Hasher $hasher,
         private readonly Trail $trail,
     ) {}
@@ -65,7 +76,11 @@ final class ImportWorkbook
             throw new BadWorkbook($problems);
         }
         $this->trail->silently(function () use ($workbook): void {
-            $this->waiting = $this->ids = [];
+            $this->waiting = $this->ids = $this->last = [];
+            $this->dates = new PeriodDate($workbook->year);
+            // Nobody writes meanwhile; who reads sees what was there.
+            $this->database->statement('LOCK TABLE kpi_unit, units, kpis, users, readings, notes, targets, calls, actions, period_states IN EXCLUSIVE MODE');
+            $this->remember();
             $homes = $this->database->table('users')->join('units', 'units.id', '=', 'users.unit_id')->pluck('units.code', 'users.email')->all();
             // People belong to units that go and come back within this transaction.
             $this->database->statement('SET CONSTRAINTS users_unit_id_foreign DEFERRED');
@@ -77,7 +92,10 @@ final class ImportWorkbook
             $this->names($workbook);
             $this->kpis($workbook);
             $this->flush();
+            $this->carryOver();
             $this->closings($workbook);
+            $this->database->update('UPDATE period_states SET closed_by = former.closed_by, closed_at = former.closed_at FROM former_period_states former WHERE period_states.unit_id = former.unit_id AND period_states.period = former.period');
+            $this->installation->become(false, $workbook->year->startMonth);
             $this->database->statement('SET CONSTRAINTS ALL IMMEDIATE');
             $this->database->table('audit_entries')->insert(['subject' => 'workbook', 'after' => json_encode(['name' => count($workbook->kpis).' KPIs in '.count($workbook->units).' units'], JSON_THROW_ON_ERROR)]);
         });
@@ -91,9 +109,6 @@ final class ImportWorkbook
         if (count($roots) !== 1) {
             $problems[] = new Problem('/units', 'roots', 'One unit, the organisation, must stand above all others; '.count($roots).' have none above them.');
         }
-        if ($workbook->year->startMonth !== $this->year->startMonth) {
-            $problems[] = new Problem('/calendar/yearStartMonth', 'calendar', "The financial year here starts in month {$this->year->startMonth}; KYBERNET_YEAR_START_MONTH sets it.");
-        }
         $known = array_fill_keys([...$this->database->table('users')->pluck('email')->all(), ...array_column($workbook->people, 'email')], true);
         foreach ($workbook->kpis as $index => $kpi) {
             foreach ($kpi->units as $place => $entry) {
@@ -103,6 +118,11 @@ final class ImportWorkbook
                 foreach ($entry->notes as $period => $note) {
                     if ($note->by !== null && ! isset($known[$note->by])) {
                         $problems[] = new Problem('/readings', 'unknown-person', "The note of {$kpi->code} in {$entry->placed->unit} for {$period} is by '{$note->by}', who is neither among the people nor an account here.");
+                    }
+                }
+                foreach ($entry->actions as $action) {
+                    if ($action->by !== null && ! isset($known[$action->by])) {
+                        $problems[] = new Problem('/actions', 'unknown-person', "The action '{$action->what}' is by '{$action->by}', who is neither among the people nor an account here.");
                     }
                 }
                 foreach ($entry->placed->calls as $call) {
@@ -128,7 +148,9 @@ final class ImportWorkbook
             if ($above !== null) {
                 $place($above);
             }
-            $this->ids['units'][$unit->code] = $this->database->table('units')->insertGetId([
+            $this->ids['units'][$unit->code] = $this->identity('units', $unit->code);
+            $this->database->table('units')->insert([
+                'id' => $this->ids['units'][$unit->code],
                 'code' => $unit->code,
                 'name' => $unit->name,
                 'kind' => $unit->kind ?? match (true) {
@@ -163,27 +185,86 @@ final class ImportWorkbook
                 'role' => $person->role,
                 'unit_id' => $person->unit === null ? $root : $this->ids['units'][$person->unit],
                 'locale' => $person->locale ?? 'en-GB',
-                'updated_at' => now(),
             ];
             if (isset($homes[$person->email])) {
                 $this->database->table('users')->where('email', $person->email)->update($columns);
             } else {
                 $locked ??= $this->hasher->make(Str::random(64));
-                $this->database->table('users')->insert([...$columns, 'email' => $person->email, 'password' => $locked, 'created_at' => now()]);
+                $this->database->table('users')->insert([...$columns, 'email' => $person->email, 'password' => $locked, 'created_at' => now(), 'updated_at' => now()]);
             }
+            $this->database->table('users')->where('email', $person->email)->when(! $person->isBlocked, fn (Builder $query): Builder => $query->whereNotNull('blocked_at'), fn (Builder $query): Builder => $query->whereNull('blocked_at'))
+                ->update(['blocked_at' => $person->isBlocked ? now() : null]);
+        }
+        if ($workbook->people !== []) {
+            $this->database->table('users')->whereNotIn('email', array_column($workbook->people, 'email'))->whereNull('blocked_at')->update(['blocked_at' => now()]);
+        }
+        if ($this->installation->isDemonstration()) {
+            // Everybody knows the passwords of the demonstration's accounts.
+            $this->database->table('users')->whereIn('email', array_column(Accounts::all(), 'email'))->update(['password' => $locked ?? $this->hasher->make(Str::random(64)), 'remember_token' => null]);
         }
         $this->ids['users'] = $this->database->table('users')->pluck('id', 'email')->all();
+    }
+
+    /** What is to be found again: identities by code, and what a workbook does not tell. */
+    private function remember(): void
+    {
+        $this->former = [
+            'units' => $this->database->table('units')->pluck('id', 'code')->all(),
+            'kpis' => $this->database->table('kpis')->pluck('id', 'code')->all(),
+            'objectives' => $this->database->table('objectives')->pluck('id', 'code')->all(),
+            'themes' => $this->database->table('themes')->pluck('id', 'name')->all(),
+            'kpi_unit' => $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')->join('units', 'units.id', '=', 'kpi_unit.unit_id')
+                ->selectRaw("kpi_unit.id, kpis.code || ' ' || units.code AS place")->pluck('id', 'place')->all(),
+        ];
+        foreach (['kpis', 'readings', 'notes', 'calls', 'actions', 'period_states', 'seen_marks', 'objectives', 'themes', 'units', 'rule_sets', 'kpi_drivers'] as $table) {
+            $this->database->statement("CREATE TEMPORARY TABLE former_{$table} ON COMMIT DROP AS SELECT * FROM {$table}");
+        }
+    }
+
+    /** The one it had, unless something that stands before it in the workbook has a later one: the order goes by identities. */
+    private function identity(string $table, string $code): int
+    {
+        $former = $this->former[$table][$code] ?? 0;
+        $this->last[$table] = $former > ($this->last[$table] ?? 0) ? $former : (int) $this->database->scalar("SELECT nextval(pg_get_serial_sequence('{$table}', 'id'))");
+
+        return $this->last[$table];
+    }
+
+    /** Gives back what a workbook does not tell, wherever the thing that it is about is the same. */
+    private function carryOver(): void
+    {
+        $same = fn (string $table, string $columns, string $key, string $alike): int => $this->database->update(
+            "UPDATE {$table} SET {$columns} FROM former_{$table} former WHERE {$key} AND {$alike}",
+        );
+        $place = fn (string $table): string => "{$table}.kpi_unit_id = former.kpi_unit_id AND {$table}.period = former.period";
+        $times = 'created_at = former.created_at, updated_at = former.updated_at';
+        $same('kpis', "version = former.version, {$times}", 'kpis.id = former.id', 'true');
+        $same('readings', "id = former.id, version = former.version, entered_by = former.entered_by, {$times}", $place('readings'), '(readings.actual, readings.colour) IS NOT DISTINCT FROM (former.actual, former.colour)');
+        $same('notes', "id = former.id, version = former.version, {$times}", $place('notes'), '(notes.text, notes.outlook, notes.doing) IS NOT DISTINCT FROM (former.text, former.outlook, former.doing)');
+        $same('calls', "id = former.id, {$times}", $place('calls').' AND calls.span = former.span', '(calls.status, calls.reason) = (former.status, former.reason)');
+        $same('actions', "id = former.id, version = former.version, {$times}", $place('actions'), '(actions.what, actions.who, actions.due) = (former.what, former.who, former.due)');
+        $same('rule_sets', 'id = former.id', 'rule_sets.kpi_id = former.kpi_id AND rule_sets.kpi_unit_id IS NOT DISTINCT FROM former.kpi_unit_id', 'rule_sets.valid_from = former.valid_from');
+        $same('kpi_drivers', 'position = former.position', 'kpi_drivers.kpi_id = former.kpi_id', 'kpi_drivers.driver_id = former.driver_id');
+        foreach (['objectives', 'themes', 'units'] as $table) {
+            $same($table, 'position = former.position', "{$table}.id = former.id", "(SELECT count(*) FROM {$table}) = (SELECT count(*) FROM former_{$table})");
+        }
+        // Readings that were taken back keep their rows, so that their versions go on counting.
+        $this->database->statement('INSERT INTO readings SELECT former.* FROM former_readings former JOIN kpi_unit ON kpi_unit.id = former.kpi_unit_id WHERE former.actual IS NULL AND former.colour IS NULL
+            AND NOT EXISTS (SELECT FROM readings WHERE readings.kpi_unit_id = former.kpi_unit_id AND readings.period = former.period)');
+        $this->database->statement('INSERT INTO seen_marks SELECT former.* FROM former_seen_marks former JOIN kpi_unit ON kpi_unit.id = former.kpi_unit_id');
     }
 
     private function names(Workbook $workbook): void
     {
         $position = 0;
         foreach ($workbook->objectives as $code => $name) {
-            $this->ids['objectives'][$code] = $this->database->table('objectives')->insertGetId(['code' => $code, 'name' => $name, 'position' => $position++]);
+            $this->ids['objectives'][$code] = $this->identity('objectives', $code);
+            $this->database->table('objectives')->insert(['id' => $this->ids['objectives'][$code], 'code' => $code, 'name' => $name, 'position' => $position++]);
         }
         $used = array_values(array_filter(array_map(fn (KpiEntry $kpi): ?string => $kpi->theme, $workbook->kpis), is_string(...)));
         foreach (array_values(array_unique([...$workbook->themes, ...$used])) as $index => $theme) {
-            $this->ids['themes'][$theme] = $this->database->table('themes')->insertGetId(['name' => $theme, 'position' => $index]);
+            $this->ids['themes'][$theme] = $this->identity('themes', $theme);
+            $this->database->table('themes')->insert(['id' => $this->ids['themes'][$theme], 'name' => $theme, 'position' => $index]);
         }
     }
 
@@ -194,7 +275,7 @@ final class ImportWorkbook
         // A weighting KPI may stand after the one that it weights.
         $this->database->statement('SET CONSTRAINTS kpis_weighted_by_id_foreign DEFERRED');
         foreach ($workbook->kpis as $kpi) {
-            $this->ids['kpis'][$kpi->code] = $this->nextId();
+            $this->ids['kpis'][$kpi->code] = $this->identity('kpis', $kpi->code);
         }
         foreach ($workbook->kpis as $kpi) {
             $this->database->table('kpis')->insert($this->kpi($kpi, $units));
@@ -204,17 +285,14 @@ final class ImportWorkbook
             foreach ($kpi->drivers as $index => $driver) {
                 $this->write('kpi_drivers', ['kpi_id' => $this->ids['kpis'][$kpi->code], 'driver_id' => $this->ids['kpis'][$driver], 'position' => $index]);
             }
+            // The order of its units goes by identities too.
+            $this->last['kpi_unit'] = 0;
             foreach ($kpi->units as $entry) {
                 $unit = $entry->placed->unit;
                 $positions[$unit] = ($positions[$unit] ?? -1) + 1;
                 $this->place($kpi, $entry, $positions[$unit]);
             }
         }
-    }
-
-    private function nextId(): int
-    {
-        return (int) $this->database->scalar("SELECT nextval(pg_get_serial_sequence('kpis', 'id'))");
     }
 
     /**
@@ -255,7 +333,9 @@ final class ImportWorkbook
         $placed = $entry->placed;
         $frequency = $placed->definition->frequency;
         $baseline = $placed->baseline === null || $placed->baseline === [] ? null : $placed->baseline;
-        $id = $this->database->table('kpi_unit')->insertGetId([
+        $id = $this->identity('kpi_unit', "{$kpi->code} {$placed->unit}");
+        $this->database->table('kpi_unit')->insert([
+            'id' => $id,
             'kpi_id' => $this->ids['kpis'][$kpi->code],
             'unit_id' => $this->ids['units'][$placed->unit],
             'owner_id' => $entry->owner === null ? null : $this->ids['users'][$entry->owner],
@@ -269,6 +349,7 @@ final class ImportWorkbook
         ]);
         $this->rules($placed->ownRules, $kpi, $id);
         $this->figures($entry, $id);
+        $this->actions($entry, $id);
         foreach ($entry->notes as $period => $note) {
             $this->write('notes', [
                 'kpi_unit_id' => $id,
@@ -290,6 +371,25 @@ final class ImportWorkbook
                 'reason' => $call->reason,
                 'over' => (string) $call->over,
                 'author_id' => $call->by === null ? null : $this->ids['users'][$call->by],
+                'created_at' => now(),
+                'updated_at' => now(),
+            ]);
+        }
+    }
+
+    private function actions(KpiUnitEntry $entry, int $id): void
+    {
+        foreach ($entry->actions as $action) {
+            $this->write('actions', [
+                'kpi_unit_id' => $id,
+                'period' => $this->dates->date($action->period),
+                'what' => $action->what,
+                'who' => $action->who,
+                'due' => $action->due,
+                'state' => $action->state,
+                'outcome' => $action->outcome,
+                'ended' => $action->ended,
+                'author_id' => $action->by === null ? null : $this->ids['users'][$action->by],
                 'created_at' => now(),
                 'updated_at' => now(),
             ]);

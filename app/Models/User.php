@@ -12,6 +12,7 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string $name
  * @property string $email
  * @property string $password
+ * @property string|null $blocked_at since when nobody can sign in with it
  * @property Role $role
  * @property int $unit_id where the person belongs; a department head answers for it and all below
  * @property string $locale the number setting, a BCP 47 tag: it decides which decimal separator is read

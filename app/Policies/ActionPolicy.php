@@ -6,14 +6,21 @@ namespace App\Policies;
 
 use App\Models\Action;
 use App\Models\User;
+use Illuminate\Auth\Access\Response;
 
 final readonly class ActionPolicy
 {
     public function __construct(private Rights $rights) {}
 
     /** Change it, finish it, drop it: whoever enters the figures it is about. */
-    public function follow(User $user, Action $action): bool
+    public function follow(User $user, Action $action): Response
     {
-        return $this->rights->mayLog($user, $action->measured->unit_id, $action->measured->owner_id);
+        [$unit, $owner] = [$action->measured->unit_id, $action->measured->owner_id];
+
+        return match (true) {
+            $this->rights->mayLog($user, $unit, $owner) => Response::allow(),
+            $this->rights->maySee($user, $unit, $owner) => Response::deny(),
+            default => Response::denyAsNotFound(),
+        };
     }
 }

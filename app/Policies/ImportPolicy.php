@@ -7,12 +7,13 @@ namespace App\Policies;
 use App\Models\Import;
 use App\Models\Role;
 use App\Models\User;
+use Illuminate\Auth\Access\Response;
 
 final class ImportPolicy
 {
     /** Look at it, apply it, undo it: whoever sent it, and any analyst. */
-    public function handle(User $user, Import $import): bool
+    public function handle(User $user, Import $import): Response
     {
-        return $import->user_id === $user->id || $user->role === Role::Analyst;
+        return $import->user_id === $user->id || $user->role === Role::Analyst ? Response::allow() : Response::denyAsNotFound();
     }
 }

@@ -8,6 +8,7 @@ use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\Role;
 use App\Models\User;
+use Illuminate\Auth\Access\Response;
 
 final readonly class KpiPolicy
 {
@@ -18,15 +19,18 @@ final readonly class KpiPolicy
         return true;
     }
 
-    public function view(User $user, Kpi $kpi): bool
+    public function view(User $user, Kpi $kpi): Response
     {
+        // What somebody may not see is told as what is not there.
         return $this->rights->seesAll($user)
-            || $kpi->measurements->contains(fn (KpiUnit $measured): bool => $this->rights->maySee($user, $measured->unit_id, $measured->owner_id));
+            || $kpi->measurements->contains(fn (KpiUnit $measured): bool => $this->rights->maySee($user, $measured->unit_id, $measured->owner_id)) ? Response::allow() : Response::denyAsNotFound();
     }
 
     /** Define KPIs and change their definitions, plan targets, keep objectives and themes. */
-    public function define(User $user): bool
+    public function define(User $user, ?Kpi $kpi = null): Response
     {
-        return $user->role === Role::Analyst;
+        $sight = $kpi === null ? Response::allow() : $this->view($user, $kpi);
+
+        return $sight->denied() || $user->role === Role::Analyst ? $sight : Response::deny();
     }
 }

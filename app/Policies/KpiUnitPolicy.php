@@ -7,25 +7,31 @@ namespace App\Policies;
 use App\Models\KpiUnit;
 use App\Models\Role;
 use App\Models\User;
+use Illuminate\Auth\Access\Response;
 
 final readonly class KpiUnitPolicy
 {
     public function __construct(private Rights $rights) {}
 
-    public function view(User $user, KpiUnit $measured): bool
+    public function view(User $user, KpiUnit $measured): Response
     {
-        return $this->rights->maySee($user, $measured->unit_id, $measured->owner_id);
+        // What somebody may not see is told as what is not there.
+        return $this->rights->maySee($user, $measured->unit_id, $measured->owner_id) ? Response::allow() : Response::denyAsNotFound();
     }
 
     /** Enter its readings and write its notes. */
-    public function log(User $user, KpiUnit $measured): bool
+    public function log(User $user, KpiUnit $measured): Response
     {
-        return $this->rights->mayLog($user, $measured->unit_id, $measured->owner_id);
+        $sight = $this->view($user, $measured);
+
+        return $sight->denied() || $this->rights->mayLog($user, $measured->unit_id, $measured->owner_id) ? $sight : Response::deny();
     }
 
     /** Call a status other than it was computed: who answers for the figure, not who enters it. */
-    public function call(User $user, KpiUnit $measured): bool
+    public function call(User $user, KpiUnit $measured): Response
     {
-        return $user->role === Role::Analyst || ($user->role === Role::Head && $this->view($user, $measured));
+        $sight = $this->view($user, $measured);
+
+        return $sight->denied() || $user->role === Role::Analyst || $user->role === Role::Head ? $sight : Response::deny();
     }
 }

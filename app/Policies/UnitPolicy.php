@@ -7,25 +7,31 @@ namespace App\Policies;
 use App\Models\Role;
 use App\Models\Unit;
 use App\Models\User;
+use Illuminate\Auth\Access\Response;
 
 final readonly class UnitPolicy
 {
     public function __construct(private Rights $rights) {}
 
-    public function view(User $user, Unit $unit): bool
+    public function view(User $user, Unit $unit): Response
     {
-        return in_array($unit->id, $this->rights->units($user), true);
+        // What somebody may not see is told as what is not there.
+        return in_array($unit->id, $this->rights->units($user), true) ? Response::allow() : Response::denyAsNotFound();
     }
 
     /** Enter figures in the unit and below it: which ones, each cell says for itself. */
-    public function log(User $user, Unit $unit): bool
+    public function log(User $user, Unit $unit): Response
     {
-        return $user->role !== Role::Executive && $this->view($user, $unit);
+        $sight = $this->view($user, $unit);
+
+        return $sight->denied() || $user->role !== Role::Executive ? $sight : Response::deny();
     }
 
     /** Close its months, and reopen them with a reason. */
-    public function close(User $user, Unit $unit): bool
+    public function close(User $user, Unit $unit): Response
     {
-        return $user->role === Role::Analyst;
+        $sight = $this->view($user, $unit);
+
+        return $sight->denied() || $user->role === Role::Analyst ? $sight : Response::deny();
     }
 }

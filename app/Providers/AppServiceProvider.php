@@ -6,16 +6,18 @@ namespace App\Providers;
 
 use App\Figures\Closures;
 use App\Figures\Organisation;
+use App\Http\KnownDevice;
 use App\Kept\Maker;
 use App\Policies\Rights;
+use App\Support\Installation;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\RateLimiter;
+use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
-use Illuminate\Support\Str;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Scorecard;
 use Symfony\Component\HttpFoundation\Response;
@@ -24,11 +26,12 @@ final class AppServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
-        $this->app->singleton(FinancialYear::class, fn (): FinancialYear => new FinancialYear(config()->integer('kybernet.year_start_month')));
-        $this->app->singleton(Scorecard::class, fn (): Scorecard => new Scorecard($this->app->make(FinancialYear::class)));
+        $this->app->scoped(FinancialYear::class, fn (): FinancialYear => new FinancialYear($this->app->make(Installation::class)->yearStartMonth()));
+        $this->app->scoped(Scorecard::class, fn (): Scorecard => new Scorecard($this->app->make(FinancialYear::class)));
         $this->app->bind(Connection::class, fn (): Connection => $this->app->make('db')->connection());
         $this->app->singleton(Maker::class, fn (): Maker => new Maker(config()->integer('kybernet.maker')));
-        $this->app->singleton(PeriodDate::class);
+        $this->app->scoped(Installation::class);
+        $this->app->scoped(PeriodDate::class);
         $this->app->scoped(Organisation::class);
         $this->app->scoped(Rights::class);
         $this->app->scoped(Closures::class);
@@ -37,9 +40,27 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Model::shouldBeStrict();
-        RateLimiter::for('sign-in', fn (Request $request): Limit => Limit::perMinute(10)
-            ->by(Str::lower($request->string('email')->toString()).'|'.$request->ip())
-            // Who knows the password is not guessing.
-            ->after(fn (Response $response): bool => ! $response->isSuccessful()));
+        RateLimiter::for('sign-in', function (Request $request): array {
+            $account = $request->string('email')->lower()->toString();
+            // Only wrong passwords are guesses: who knows it is not guessing, and what breaks here is nobody's guess.
+            $wrong = fn (Response $response): bool => $response->getStatusCode() === 422;
+            if (KnownDevice::is($request, $account)) {
+                // Strangers who guess at an account do not lock out whoever has signed in to it from this device.
+                return [Limit::perMinute(10)->by("device|{$account}|{$request->ip()}")->after($wrong)];
+            }
+
+            return [
+                Limit::perMinute(10)->by("{$account}|{$request->ip()}")->after($wrong),
+                Limit::perMinutes(15, 50)->by("account|{$account}")->after($wrong),
+                Limit::perMinute(60)->by("address|{$request->ip()}")->after($wrong),
+            ];
+        });
+        // What does not look like an identity is none, before the database is asked.
+        foreach (['measured', 'import', 'action'] as $identity) {
+            Route::pattern($identity, '[0-9]{1,18}');
+        }
+        foreach (['unit', 'kpi'] as $code) {
+            Route::pattern($code, '[A-Za-z][A-Za-z0-9_.-]{0,63}');
+        }
     }
 }

@@ -14,8 +14,8 @@ final readonly class Trail
 {
     public function __construct(private Connection $database) {}
 
-    /** For the rest of this request. */
-    public function actsAs(int $user): void
+    /** For the rest of this request; null for nobody. */
+    public function actsAs(?int $user): void
     {
         $this->database->select("SELECT set_config('kybernet.user', ?, false)", [(string) $user]);
     }

@@ -133,8 +133,8 @@ it('refuses a sheet that goes on for ever', function () {
 
 it('keeps a file to whoever sent it and the analyst', function () {
     $id = $this->as('owner') ? ($this->send)("kpi,period,actual\nNIGHT,2026-08,1\n")->json('id') : 0;
-    $this->as('head')->getJson("/api/imports/{$id}")->assertForbidden();
-    $this->postJson("/api/imports/{$id}/application")->assertForbidden();
+    $this->as('head')->getJson("/api/imports/{$id}")->assertNotFound();
+    $this->postJson("/api/imports/{$id}/application")->assertNotFound();
     $this->as('analyst')->getJson("/api/imports/{$id}")->assertOk();
     $this->as('executive')->postJson('/api/units/NET/imports', [])->assertForbidden();
 });

@@ -35,9 +35,9 @@ it('lets people enter only what is theirs', function (string $account, string $k
 })->with([
     'an analyst, anything' => ['analyst', 'FLOODING', 'WST', 200],
     'an owner, their own' => ['owner', 'NIGHT', 'NET', 200],
-    'an owner, not another department' => ['owner', 'FLOODING', 'WST', 403],
+    'an owner, not another department' => ['owner', 'FLOODING', 'WST', 404],
     'a head, their zones' => ['head', 'Z-COLOUR', 'Z-SANDRY', 200],
-    'a head, not another department' => ['head', 'FLOODING', 'WST', 403],
+    'a head, not another department' => ['head', 'FLOODING', 'WST', 404],
     'an executive, nothing' => ['executive', 'NIGHT', 'NET', 403],
 ]);
 
@@ -47,7 +47,8 @@ it('shows people what is theirs, and nothing else', function (string $account, a
     foreach ($units['not'] as $unit) {
         expect($this->getJson('/api/session')->json('units.*.code'))->not->toContain($unit);
         foreach (['ribbon?period=2026-08', 'scorecard?period=2026-08&span=month', 'logbook?period=2026-08', 'grid?period=2026-08&layer=actual&columns=month', 'closing?period=2026-08', 'figures?period=2026-08&format=csv'] as $page) {
-            $this->getJson("/api/units/{$unit}/{$page}")->assertForbidden();
+            // What is not theirs to see answers as what is not there.
+            $this->getJson("/api/units/{$unit}/{$page}")->assertNotFound()->assertJsonPath('title', 'There is no such thing here');
         }
     }
     $this->getJson("/api/kpis/{$codes[0]}?period=2026-08")->assertOk();
@@ -57,8 +58,8 @@ it('shows people what is theirs, and nothing else', function (string $account, a
     $rows = $this->getJson("/api/units/{$top}/scorecard?period=2026-08&span=month")->assertOk()->json('groups.*.rows.*.code');
     expect(in_array($codes[1], $rows, true))->toBe($codes[2] === 200);
 })->with([
-    'an owner' => ['owner', ['count' => 14, 'sees' => ['OST', 'NET', 'Z-FENWICK'], 'not' => ['WST', 'TRT']], ['LEAK', 'FLOODING', 403]],
-    'a head' => ['head', ['count' => 13, 'sees' => ['NET', 'Z-FENWICK'], 'not' => ['OST', 'WST']], ['LEAK', 'FLOODING', 403]],
+    'an owner' => ['owner', ['count' => 14, 'sees' => ['OST', 'NET', 'Z-FENWICK'], 'not' => ['WST', 'TRT']], ['LEAK', 'FLOODING', 404]],
+    'a head' => ['head', ['count' => 13, 'sees' => ['NET', 'Z-FENWICK'], 'not' => ['OST', 'WST']], ['LEAK', 'FLOODING', 404]],
     'an executive' => ['executive', ['count' => 28, 'sees' => ['OST', 'WST'], 'not' => []], ['LEAK', 'FLOODING', 200]],
 ]);
 

@@ -5,23 +5,28 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Models\Unit;
+use App\Support\Installation;
 use App\Support\Trail;
 use Database\Ostermere\Loader;
 use Illuminate\Console\Command;
 
 final class LoadDemo extends Command
 {
+    /** Ostermere's financial year begins in April. */
+    private const YEAR_START = 4;
+
     protected $signature = 'demo:load';
 
     protected $description = 'Load Ostermere Water, the demonstration, if the database is empty';
 
-    public function handle(Loader $loader, Trail $trail): int
+    public function handle(Loader $loader, Trail $trail, Installation $installation): int
     {
         if (Unit::query()->exists()) {
             $this->line('The database holds data already; it stays as it is.');
 
             return self::SUCCESS;
         }
+        $installation->become(true, self::YEAR_START);
         $trail->silently($loader->load(...));
         $this->line('Ostermere Water is loaded.');
 

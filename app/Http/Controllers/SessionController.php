@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Figures\Organisation;
+use App\Http\KnownDevice;
 use App\Http\Resources\DemoAccount;
 use App\Http\Resources\SessionResource;
 use App\Http\Resources\UnitResource;
@@ -12,9 +13,12 @@ use App\Http\Resources\UserResource;
 use App\Models\Reading;
 use App\Models\User;
 use App\Policies\Rights;
+use App\Support\Installation;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use Database\Ostermere\Accounts;
+use Illuminate\Contracts\Hashing\Hasher;
+use Illuminate\Database\Query\Expression;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
@@ -25,7 +29,16 @@ use OpenApi\Attributes as OA;
 
 final readonly class SessionController
 {
-    public function __construct(private Organisation $organisation, private Rights $rights, private FinancialYear $year) {}
+    /** The hash of a password that nobody has, made as those of accounts are. */
+    private const NOBODYS = '$2y$12$1ZSHT9rYD.wK/6j93ox6ZuV1uCo9qQKonqfghix7/q0y4T1dLmus6';
+
+    public function __construct(
+        private Organisation $organisation,
+        private Rights $rights,
+        private FinancialYear $year,
+        private Installation $installation,
+        private Hasher $hasher,
+    ) {}
 
     #[OA\Get(path: '/api/session', operationId: 'session', responses: [
         new OA\Response(response: 200, description: 'Who is signed in', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
@@ -45,13 +58,18 @@ final readonly class SessionController
     public function store(Request $request): JsonResponse
     {
         $credentials = $request->validate(
-            ['email' => ['required', 'string'], 'password' => ['required', 'string']],
+            ['email' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'max:1000']],
             ['email.required' => 'Please give your e-mail address.', 'password.required' => 'Please give your password.'],
         );
-        if (! Auth::attempt($credentials)) {
+        $user = User::query()->where(new Expression('lower(email)'), mb_strtolower($credentials['email']))->firstWhere('blocked_at', null);
+        // An address that is not known costs as much work, and so as much time, as a wrong password.
+        $isRight = $this->hasher->check($credentials['password'], $user->password ?? self::NOBODYS);
+        if ($user === null || ! $isRight) {
             throw ValidationException::withMessages(['password' => 'This address and password do not belong together.']);
         }
+        Auth::login($user);
         $request->session()->regenerate();
+        KnownDevice::remember($request, $user->email);
 
         return new JsonResponse($this->session($request->user()));
     }
@@ -85,7 +103,7 @@ final readonly class SessionController
     private function session(?User $user): SessionResource
     {
         if ($user === null) {
-            return new SessionResource(null, [], '', '', $this->year->startMonth, config()->boolean('kybernet.demo') ? $this->demo() : []);
+            return new SessionResource(null, [], '', '', $this->year->startMonth, $this->installation->isDemonstration() ? $this->demo() : []);
         }
         $newest = Reading::query()->whereNotNull('actual')->max('period');
         $running = Month::running();

@@ -7,11 +7,13 @@ namespace App\Http\Middleware;
 use App\Models\User;
 use App\Support\Trail;
 use Closure;
+use Illuminate\Auth\AuthenticationException;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Auth;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Whatever a request changes is written to the trail under the name of who sent it.
+ * Whatever a request changes is written to the trail under the name of who sent it. Who was blocked is signed out.
  */
 final readonly class NamesActor
 {
@@ -19,9 +21,15 @@ final readonly class NamesActor
 
     public function handle(Request $request, Closure $next): Response
     {
-        $user = $request->isMethodSafe() ? null : $request->user();
-        if ($user instanceof User) {
-            $this->trail->actsAs($user->id);
+        $user = $request->user();
+        if ($user instanceof User && $user->blocked_at !== null) {
+            Auth::logout();
+            $request->session()->invalidate();
+            throw new AuthenticationException;
+        }
+        if (! $request->isMethodSafe()) {
+            // Nobody is named too: the connection may have served somebody else before.
+            $this->trail->actsAs($user instanceof User ? $user->id : null);
         }
 
         /** @var Response $response */

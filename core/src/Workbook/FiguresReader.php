@@ -17,7 +17,7 @@ use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Status;
 
 /**
- * Reads the readings, targets and calls of a workbook into the KPIs that they belong to.
+ * Reads the readings, targets, calls and actions of a workbook into the KPIs that they belong to.
  */
 final class FiguresReader
 {
@@ -200,6 +200,25 @@ final class FiguresReader
             }
         }
         $place->calls[] = new Call($span, $period, $status, $row->text('reason') ?? '', Exact::of(BigDecimal::of($actual)), $row->text('by'));
+    }
+
+    public function action(Row $row): void
+    {
+        [$kpi, $place] = $this->place($row);
+        $period = $kpi === null ? null : $this->period($row, $kpi->definition->frequency);
+        $state = $row->text('state') ?? 'open';
+        if ($row->has('ended') !== ($state !== 'open')) {
+            $row->refuse($row->has('ended') ? 'ended' : '', $row->has('ended') ? 'not-allowed' : 'missing-member', $row->has('ended') ? 'An open action has not ended.' : 'An action that is done or dropped has ended on a day.');
+        }
+        foreach (['due', 'ended'] as $member) {
+            $day = $row->text($member);
+            if ($day !== null && preg_match('/\A(\d{4})-(\d{2})-(\d{2})\z/', $day, $parts) === 1 && ! checkdate((int) $parts[2], (int) $parts[3], (int) $parts[1])) {
+                $row->refuse($member, 'malformed', "'{$day}' is no day.");
+            }
+        }
+        if ($place !== null && $period !== null) {
+            $place->actions[] = new ActionEntry($period, $row->text('what') ?? '', $row->text('who') ?? '', $row->text('due') ?? '', $state, $row->text('outcome') ?? '', $row->text('ended'), $row->text('by'));
+        }
     }
 
     /** @return array{KpiDraft|null, KpiUnitDraft|null} */

@@ -36,6 +36,9 @@ final class KpiUnitDraft
     /** @var list<Call> */
     public array $calls = [];
 
+    /** @var list<ActionEntry> */
+    public array $actions = [];
+
     /**
      * @param  list<RuleSet>  $ownRules
      * @param  list<Period>|null  $baseline

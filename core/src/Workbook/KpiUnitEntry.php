@@ -18,6 +18,7 @@ final readonly class KpiUnitEntry
      * @param  array<string, NoteEntry>  $notes  by period
      * @param  array<string, true>  $submitted  readings that their owners have handed in, by period
      * @param  array<string, string>  $asOf  the day up to which a reading counts whose period was not over, by period
+     * @param  list<ActionEntry>  $actions
      */
     public function __construct(
         public Placed $placed,
@@ -27,5 +28,6 @@ final readonly class KpiUnitEntry
         public array $notes,
         public array $submitted = [],
         public array $asOf = [],
+        public array $actions = [],
     ) {}
 }

@@ -15,5 +15,7 @@ final readonly class PersonEntry
         public string $role,
         public ?string $unit,
         public ?string $locale,
+        /** nobody signs in with it any more; what it wrote keeps its name */
+        public bool $isBlocked = false,
     ) {}
 }

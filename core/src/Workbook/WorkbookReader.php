@@ -21,7 +21,7 @@ final readonly class WorkbookReader
     /** The arrays of a workbook in the order in which they build on each other, and what the schema calls their items. */
     private const PARTS = [
         'people' => 'person', 'units' => 'unit', 'objectives' => 'objective', 'themes' => 'name', 'kpis' => 'kpi',
-        'readings' => 'reading', 'targets' => 'target', 'calls' => 'call', 'closings' => 'closing',
+        'readings' => 'reading', 'targets' => 'target', 'calls' => 'call', 'actions' => 'action', 'closings' => 'closing',
     ];
 
     private SchemaCheck $schema;
@@ -80,7 +80,7 @@ final readonly class WorkbookReader
                 $this->schema->check($text->decode($item), $definition, $pointer, $problems);
                 $row = new Row(is_array($value) ? $value : [], $pointer, $problems);
                 match ($part) {
-                    'people' => $people[] = new PersonEntry($row->text('email') ?? '', $row->text('name') ?? '', $row->text('role') ?? '', $row->text('unit'), $row->text('locale')),
+                    'people' => $people[] = new PersonEntry($row->text('email') ?? '', $row->text('name') ?? '', $row->text('role') ?? '', $row->text('unit'), $row->text('locale'), $row->flag('blocked')),
                     'units' => $units->read($row),
                     'objectives' => $objectives[$row->text('code') ?? ''] = $row->text('name') ?? '',
                     'themes' => $themes[] = is_string($value) ? $value : '',
@@ -88,6 +88,7 @@ final readonly class WorkbookReader
                     'readings' => $figures->reading($row),
                     'targets' => $figures->target($row),
                     'calls' => $figures->call($row),
+                    'actions' => $figures->action($row),
                     'closings' => self::closing($row, $units, $closings),
                 };
             }
@@ -197,7 +198,7 @@ final readonly class WorkbookReader
             $unit->ownRules,
             $unit->baseline,
             $unit->calls,
-        ), $unit->weight, $unit->position, $unit->owner, $unit->notes, $unit->submitted, $unit->asOf);
+        ), $unit->weight, $unit->position, $unit->owner, $unit->notes, $unit->submitted, $unit->asOf, $unit->actions);
     }
 
     /**

@@ -33,6 +33,7 @@ final class WorkbookWriter
             'readings' => self::readings($workbook),
             'targets' => self::targets($workbook),
             'calls' => self::calls($workbook),
+            'actions' => self::actions($workbook),
             'closings' => self::closings($workbook),
         ];
         foreach ($parts as $name => $items) {
@@ -49,7 +50,7 @@ final class WorkbookWriter
     /** @return Members */
     private static function person(PersonEntry $person): array
     {
-        return self::compact(['email' => $person->email, 'name' => $person->name, 'role' => $person->role, 'unit' => $person->unit, 'locale' => $person->locale]);
+        return self::compact(['email' => $person->email, 'name' => $person->name, 'role' => $person->role, 'unit' => $person->unit, 'locale' => $person->locale, 'blocked' => $person->isBlocked ? true : null]);
     }
 
     /** @return Members */
@@ -213,6 +214,27 @@ final class WorkbookWriter
                     'reason' => $call->reason,
                     'actual' => (string) $call->over,
                     'by' => $call->by,
+                ]);
+            }
+        }
+    }
+
+    /** @return iterable<Members> */
+    private static function actions(Workbook $workbook): iterable
+    {
+        foreach ($workbook->entries() as $entry) {
+            foreach ($entry->actions as $action) {
+                yield self::compact([
+                    'kpi' => $entry->placed->kpi,
+                    'unit' => $entry->placed->unit,
+                    'period' => $action->period->key(),
+                    'what' => $action->what,
+                    'who' => $action->who,
+                    'due' => $action->due,
+                    'state' => $action->state === 'open' ? null : $action->state,
+                    'outcome' => $action->outcome,
+                    'ended' => $action->ended,
+                    'by' => $action->by,
                 ]);
             }
         }

@@ -1,0 +1,38 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Http\Middleware;
+
+use Closure;
+use Illuminate\Config\Repository;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\Response;
+
+/**
+ * Whoever only looks and brings no session gets none: visits of strangers and machines leave nothing behind.
+ */
+final readonly class FewSessions
+{
+    public function __construct(private Repository $config) {}
+
+    public function handle(Request $request, Closure $next): Response
+    {
+        $name = $this->config->string('session.cookie');
+        if ($request->cookies->has($name) || ! $request->isMethodSafe()) {
+            /** @var Response $response */
+            $response = $next($request);
+
+            return $response;
+        }
+        $driver = $this->config->string('session.driver');
+        $this->config->set('session.driver', 'array');
+        /** @var Response $response */
+        $response = $next($request);
+        $this->config->set('session.driver', $driver);
+        $response->headers->removeCookie($name);
+        $response->headers->removeCookie('XSRF-TOKEN');
+
+        return $response;
+    }
+}
