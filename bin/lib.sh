@@ -291,7 +291,7 @@ start_postgres() {
             [ "$tried" != 100 ] || say "  … the database is getting ready"
             sleep 0.1
         done
-        die "the database did not start; $VAR/log/postgres.log says why."
+        die "the database did not start; $VAR/log/postgres.out says why."
     fi
 }
 

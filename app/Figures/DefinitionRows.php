@@ -14,6 +14,7 @@ use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\Gathering;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
@@ -84,6 +85,7 @@ final readonly class DefinitionRows
                 self::exactly($rule->amber),
                 $rule->periods,
                 self::figure($rule->stretch),
+                $rule->pace === null ? null : Pace::from($rule->pace),
             )
             : RuleSet::defineBand(
                 Month::ofDate($rule->valid_from),

@@ -13,6 +13,7 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiUnitEntry;
 use Kybernet\Core\Workbook\WorkbookWriter;
@@ -112,6 +113,9 @@ final readonly class TypedDefinition
         if (($typed['reference'] ?? '') === 'recent') {
             $rule['periods'] = is_numeric($typed['periods'] ?? null) ? (int) $typed['periods'] : null;
         }
+        if (($typed['reference'] ?? '') === 'year-target') {
+            $rule['pace'] = ($typed['pace'] ?? 'whole') === 'whole' ? null : $typed['pace'];
+        }
 
         return array_filter($rule, fn (mixed $member): bool => $member !== null);
     }
@@ -149,7 +153,7 @@ final readonly class TypedDefinition
     {
         return $rule->margins !== null || ($polarity === Polarity::Band && $rule->measure === Deviation::Level)
             ? $rule->margins !== null && $polarity === Polarity::Band
-            : RuleSet::problems($polarity, $accumulation, $rule->reference, $rule->measure, $rule->green, $rule->amber, $rule->periods, $rule->stretch) === [];
+            : RuleSet::problems($polarity, $accumulation, $rule->reference, $rule->measure, $rule->green, $rule->amber, $rule->periods, $rule->stretch, $rule->reference === Reference::YearTarget ? $rule->pace : null) === [];
     }
 
     /**

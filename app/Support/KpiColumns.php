@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Support;
 
+use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
 
@@ -56,6 +57,7 @@ final class KpiColumns
             'green' => (string) $rule->green,
             'amber' => (string) $rule->amber,
             'periods' => $rule->periods,
+            'pace' => $rule->reference === Reference::YearTarget ? $rule->pace->value : null,
             'stretch' => $rule->stretch?->__toString(),
             'margin_low' => $rule->margins === null ? null : (string) $rule->margins[0],
             'margin_high' => $rule->margins === null ? null : (string) $rule->margins[1],

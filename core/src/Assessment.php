@@ -71,6 +71,6 @@ final readonly class Assessment
     /** @return list<string> codes of the units that the figure was gathered without */
     public function missingUnits(): array
     {
-        return $this->measured->actuals instanceof GatheredFigures ? $this->measured->actuals->missing($this->figures->reported) : [];
+        return $this->measured->actuals instanceof GatheredFigures ? $this->measured->actuals->missing($this->figures->due) : [];
     }
 }

@@ -16,6 +16,7 @@ use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Compare\LikeForLike;
 use Kybernet\Core\Compare\PriorYear;
 use Kybernet\Core\Compare\Variance;
+use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Status\Call;
@@ -28,6 +29,7 @@ use Kybernet\Core\Status\Status;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
 use Kybernet\Core\Trend\Trend;
+use Kybernet\Core\Trend\YearPosition;
 
 /**
  * The front door: definitions and figures in, assessments out. It composes the rules and holds none.
@@ -196,7 +198,7 @@ final class Scorecard
             $figures,
             $prior,
             self::variance($measured, $figures),
-            self::change($measured, $figures, $prior),
+            self::change($measured, $prior),
             self::step($measured, $figures),
             Judge::judge($evidence),
             self::call($measured, $figures, $span),
@@ -246,18 +248,15 @@ final class Scorecard
 
     private function yearToDate(Measurement $measured, RuleSet $rule, LikeForLike $figures, Period $chosen): Evidence
     {
-        $year = $this->year->of($chosen);
+        $position = YearPosition::of($measured, $this->timeline, $chosen);
+        $target = $measured->targets->ofYear($position->year, $position->periods, $measured->definition->accumulation)?->target;
 
         return Evidence::againstYearTarget(
             $measured,
             $rule,
             $figures,
             $this->figures($measured, $chosen, Span::YearToDate),
-            $measured->targets->ofYear(
-                $year,
-                $this->timeline->yearPeriods($measured->definition->frequency, $measured->tenure, $year),
-                $measured->definition->accumulation,
-            )?->target,
+            $target === null ? null : $rule->pace->asks($target, $measured, $position),
         );
     }
 
@@ -290,14 +289,14 @@ final class Scorecard
         };
     }
 
-    private static function change(Measurement $measured, LikeForLike $figures, PriorYear $prior): ?Variance
+    private static function change(Measurement $measured, PriorYear $prior): ?Variance
     {
         if ($prior->comparedActual === null || $prior->figure === null || $measured->definition->kind === Kind::Judged) {
             return null;
         }
 
         return $measured->definition->polarity === Polarity::Band
-            ? Variance::withinBand($prior->comparedActual, $prior->figure, $figures->goal?->band)
+            ? Variance::withinBand($prior->comparedActual, $prior->figure, $prior->banded)
             : Variance::between($prior->comparedActual, $prior->figure, $measured->definition->polarity);
     }
 
@@ -306,8 +305,11 @@ final class Scorecard
         if (count($figures->due) !== 1 || $figures->actual === null || $measured->definition->kind === Kind::Judged) {
             return null;
         }
-        $previous = $measured->actuals->figure($figures->due[0]->previous());
+        [$period, $before] = [$figures->due[0], $figures->due[0]->previous()];
+        // Over units: only those that have both.
+        $actuals = $measured->actuals instanceof GatheredFigures ? $measured->actuals->alike([[$period, $before]]) : $measured->actuals;
+        [$actual, $previous] = [$actuals->figure($period), $actuals->figure($before)];
 
-        return $previous === null ? null : Variance::between($figures->actual, $previous, $measured->definition->polarity);
+        return $actual === null || $previous === null ? null : Variance::between($actual, $previous, $measured->definition->polarity);
     }
 }

@@ -128,6 +128,8 @@ final class KpiRequest extends FormRequest
             'rule.from' => ['required_with:rule', 'string', new MonthRule],
             'rule.reference' => ['required_with:rule', 'in:target,prior-year,recent,year-target,none'],
             'rule.measure' => ['required_with:rule', 'in:percent,absolute,reached,level'],
+            'rule.pace' => ['sometimes', 'in:whole,even,last-year'],
+            'units.*.rule.pace' => ['sometimes', 'in:whole,even,last-year'],
             'texts' => ['array'],
             'texts.*' => ['nullable', 'string', 'max:4000'],
             'units' => ['required', 'array', 'min:1'],

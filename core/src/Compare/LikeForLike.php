@@ -6,6 +6,7 @@ namespace Kybernet\Core\Compare;
 
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Goal;
 use Kybernet\Core\Measure\Measurement;
 
@@ -35,7 +36,9 @@ final readonly class LikeForLike
     public static function gather(Measurement $measurement, array $due): self
     {
         $reported = array_values(array_filter($due, $measurement->actuals->has(...)));
-        $compared = array_values(array_filter($reported, $measurement->targets->has(...)));
+        // Over units: only those that have both, a figure and a target.
+        $aimed = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->aimed() : null;
+        $compared = array_values(array_filter($reported, fn (Period $period): bool => $measurement->targets->has($period) && ($aimed === null || $aimed->has($period))));
         $actual = $measurement->gather($reported);
 
         return new self(
@@ -44,7 +47,11 @@ final readonly class LikeForLike
             count($compared),
             $actual,
             $measurement->targets->gather($reported === [] ? $due : $compared, $measurement->definition->accumulation),
-            count($compared) === count($reported) ? $actual : $measurement->gather($compared),
+            match (true) {
+                $aimed !== null => $aimed->gather($compared, $measurement->definition->accumulation),
+                count($compared) === count($reported) => $actual,
+                default => $measurement->gather($compared),
+            },
         );
     }
 

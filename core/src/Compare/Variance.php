@@ -41,15 +41,19 @@ final readonly class Variance
         return new self($difference, self::percent($difference, $broken), Effect::Adverse);
     }
 
-    /** From an earlier figure of a KPI with a band: favourable when the distance from the present band shrank. */
-    public static function withinBand(Exact $actual, Exact $earlier, ?Band $band): self
+    /**
+     * From an earlier figure of a KPI with a band: favourable when the distance from the band shrank.
+     *
+     * @param  array{Band, Exact, Exact}|null  $banded  the band, the figure and the earlier one, over what has a band; null where nothing has
+     */
+    public static function withinBand(Exact $actual, Exact $earlier, ?array $banded): self
     {
         $difference = $actual->minus($earlier);
 
         return new self(
             $difference,
             self::percent($difference, $earlier),
-            $band === null ? null : Effect::ofAdverse($band->distance($actual)->minus($band->distance($earlier))),
+            $banded === null ? null : Effect::ofAdverse($banded[0]->distance($banded[1])->minus($banded[0]->distance($banded[2]))),
         );
     }
 

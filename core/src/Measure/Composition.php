@@ -21,6 +21,9 @@ final class Composition
     /** @var array<string, array<string, Measurement>> by KPI and unit */
     private array $made = [];
 
+    /** @var array<string, array<string, Measurement|null>> KPIs gathered over the units below for formulas, by KPI and unit */
+    private array $madeBelow = [];
+
     /** @var array<string, list<string>> */
     private array $children = [];
 
@@ -69,6 +72,7 @@ final class Composition
             $placed->ownRules,
             $placed->baseline,
             $placed->calls,
+            $placed->isGathered || $placed->definition->weightedBy === null ? null : $this->measurement($placed->definition->weightedBy, $placed->unit),
         );
     }
 
@@ -86,10 +90,13 @@ final class Composition
     /** A KPI gathered over the units below; null where none of them measures it. */
     private function below(string $kpi, string $unit): ?Measurement
     {
+        if (isset($this->madeBelow[$kpi]) && array_key_exists($unit, $this->madeBelow[$kpi])) {
+            return $this->madeBelow[$kpi][$unit];
+        }
         $definition = (array_values($this->placed[$kpi] ?? [])[0] ?? null)?->definition;
         $figures = $definition === null ? null : $this->gathered($kpi, $unit, new Tenure);
 
-        return $definition === null || $figures === null || $figures->isEmpty() ? null : new Measurement($definition, $figures, Targets::none());
+        return $this->madeBelow[$kpi][$unit] = $definition === null || $figures === null || $figures->isEmpty() ? null : new Measurement($definition, $figures, Targets::none());
     }
 
     private function gathered(string $kpi, string $unit, Tenure $tenure): GatheredFigures
@@ -103,9 +110,8 @@ final class Composition
             if ($member !== null) {
                 $definition = $member->definition;
                 $members[$below] = $member;
-                $weight = $definition->weightedBy === null ? null : $this->measurement($definition->weightedBy, $below);
-                if ($weight !== null) {
-                    $weights[$below] = $weight;
+                if ($member->weight !== null) {
+                    $weights[$below] = $member->weight;
                 }
             }
         }
@@ -115,6 +121,7 @@ final class Composition
             $definition->gathering ?? Gathering::Sum,
             $members,
             $weights,
+            $this->timeline,
             $isMeasured === null ? null : fn (string $member, Period $period): bool => $isMeasured($period),
         );
     }

@@ -21,6 +21,11 @@ final class FormulaFigures implements Figures
     /** @var array<string, Exact|null> */
     private array $values = [];
 
+    /** @var array<string, Exact|null> figures of several periods: formulas over formulas ask for the same again and again */
+    private array $spans = [];
+
+    private string|false|null $earliest = false;
+
     /**
      * @param  array<string, Measurement|null>  $operands  by the keys of the formula's operands; null where it is not measured
      * @param  (\Closure(Period): bool)|null  $isMeasured  whether the KPI is measured in the period at all; null for always
@@ -58,7 +63,12 @@ final class FormulaFigures implements Figures
             return null;
         }
         if ($rule === Accumulation::Recompute) {
-            return count($periods) === 1 ? $this->figure($periods[0]) : $this->evaluate($periods);
+            if (count($periods) === 1) {
+                return $this->figure($periods[0]);
+            }
+            $key = implode(' ', array_map(fn (Period $period): string => $period->key(), $periods));
+
+            return array_key_exists($key, $this->spans) ? $this->spans[$key] : $this->spans[$key] = $this->evaluate($periods);
         }
         $values = Exact::known(array_map($this->figure(...), $periods));
 
@@ -85,9 +95,12 @@ final class FormulaFigures implements Figures
 
     public function earliest(): ?string
     {
-        $keys = array_filter(array_map(fn (?Measurement $operand): ?string => $operand?->actuals->earliest(), $this->operands), fn (?string $key): bool => $key !== null);
+        if ($this->earliest === false) {
+            $keys = array_filter(array_map(fn (?Measurement $operand): ?string => $operand?->actuals->earliest(), $this->operands), fn (?string $key): bool => $key !== null);
+            $this->earliest = $keys === [] ? null : min($keys);
+        }
 
-        return $keys === [] ? null : min($keys);
+        return $this->earliest;
     }
 
     public function formula(): Formula
@@ -142,13 +155,12 @@ final class FormulaFigures implements Figures
         $figures = [];
         foreach ($this->formula->operands as $key => $operand) {
             $measured = $this->operands[$key] ?? null;
-            if ($measured === null) {
-                $figures[$key] = $operand->orZero ? Exact::of(0) : null;
-            } elseif ($operand->orZero && array_filter($periods, fn (Period $period): bool => ! $measured->actuals->has($period)) !== []) {
-                $filled = array_map(fn (Period $period): Exact => $measured->actuals->figure($period) ?? Exact::of(0), $periods);
-                $figures[$key] = $filled === [] ? null : $measured->definition->accumulation->combine($filled);
+            if (! $operand->orZero) {
+                $figures[$key] = $measured?->gather($periods);
             } else {
-                $figures[$key] = $measured->gather($periods);
+                // It excuses what has no readings, not a ratio that has them and divides by zero.
+                $there = $measured === null ? [] : array_values(array_filter($periods, $measured->actuals->has(...)));
+                $figures[$key] = $measured === null || $there === [] ? Exact::of(0) : $measured->gather($there);
             }
         }
 

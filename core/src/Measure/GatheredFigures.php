@@ -5,29 +5,44 @@ declare(strict_types=1);
 namespace Kybernet\Core\Measure;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Status\Polarity;
 
 /**
- * The actuals of a KPI gathered over the units below. A period counts as reported when any unit has reported it; it is
- * the figure of those units alone, and {@see missing()} says which are not in it.
+ * The actuals of a KPI gathered over the units below. A period counts as reported when any unit in whose time it lies
+ * has reported it; it is the figure of those units alone, and {@see missing()} says which are not in it.
  */
 final class GatheredFigures implements Figures
 {
-    /** Of a ratio that is gathered as one: the formula over the gathered operands. */
-    public readonly ?FormulaFigures $ratio;
+    private FormulaFigures|false|null $ratio = false;
+
+    /** @var array<string, Exact|null> */
+    private array $figures = [];
+
+    /** @var array<string, list<string>> */
+    private array $reporting = [];
 
     /**
      * @param  array<string, Measurement>  $members  the KPI in each unit
      * @param  array<string, Measurement>  $weights  the weighting KPI in each unit, for a weighted mean
      * @param  (\Closure(string, Period): bool)|null  $counts  whether a unit may count in a period; null for all
+     * @param  \ArrayObject<string, self>|null  $shared  what operands of one formula gather, so that formulas over formulas gather each once
+     * @param  (\Closure(string, Period): bool)|null  $outermost  of the formula that all of it is worked out for
      */
     public function __construct(
         private readonly Gathering $method,
         private readonly array $members,
-        private readonly array $weights = [],
+        private readonly array $weights,
+        private readonly Timeline $timeline,
         private readonly ?\Closure $counts = null,
-    ) {
-        $this->ratio = $method === Gathering::Recompute ? $this->ratioOfSums() : null;
+        private readonly ?\ArrayObject $shared = null,
+        private readonly ?\Closure $outermost = null,
+    ) {}
+
+    /** Of a ratio that is gathered as one: the formula over the gathered operands. */
+    public function ratio(): ?FormulaFigures
+    {
+        return $this->ratio === false ? $this->ratio = $this->method === Gathering::Recompute ? $this->ratioOfSums() : null : $this->ratio;
     }
 
     /** Whether no unit measures it at all. */
@@ -43,12 +58,19 @@ final class GatheredFigures implements Figures
 
     public function figure(Period $period): ?Exact
     {
+        $key = $period->key();
+
+        return array_key_exists($key, $this->figures) ? $this->figures[$key] : $this->figures[$key] = $this->worked($period);
+    }
+
+    private function worked(Period $period): ?Exact
+    {
         $units = $this->reporting($period);
         if ($units === []) {
             return null;
         }
-        if ($this->ratio !== null) {
-            return $this->ratio->figure($period);
+        if ($this->ratio() !== null) {
+            return $this->ratio()->figure($period);
         }
         $figures = [];
         $weights = [];
@@ -67,8 +89,8 @@ final class GatheredFigures implements Figures
 
     public function gather(array $periods, Accumulation $rule): ?Exact
     {
-        if ($this->ratio !== null && $rule === Accumulation::Recompute) {
-            return $this->ratio->gather($periods, $rule);
+        if ($this->ratio() !== null && $rule === Accumulation::Recompute) {
+            return $this->ratio()->gather($periods, $rule);
         }
         $figures = Exact::known(array_map($this->figure(...), $periods));
 
@@ -79,18 +101,19 @@ final class GatheredFigures implements Figures
     {
         $reported = array_values(array_filter($periods, $this->has(...)));
 
-        return $reported === [] ? null : $this->ratio?->whyNone($reported);
+        return $reported === [] ? null : $this->ratio()?->whyNone($reported);
     }
 
     public function earliest(): ?string
     {
+        // That of a ratio is asked of its units, each of which works it out once.
         $keys = array_filter(array_map(fn (Measurement $member): ?string => $member->actuals->earliest(), $this->members), fn (?string $key): bool => $key !== null);
 
         return $keys === [] ? null : min($keys);
     }
 
     /**
-     * The units that are not in the figure of the periods, in one of them at least.
+     * The units that owe a figure in one of the periods at least: those in whose time it lies and that are not in it.
      *
      * @param  list<Period>  $periods
      * @return list<string>
@@ -99,34 +122,115 @@ final class GatheredFigures implements Figures
     {
         $missing = [];
         foreach ($periods as $period) {
-            $missing += array_fill_keys(array_diff(array_keys($this->members), $this->reporting($period)), true);
+            $reporting = array_fill_keys($this->reporting($period), true);
+            foreach ($this->members as $unit => $member) {
+                if (! isset($reporting[$unit]) && $member->tenure->holds($period, $this->timeline->year)) {
+                    $missing[$unit] = true;
+                }
+            }
         }
 
         return array_values(array_filter(array_map(strval(...), array_keys($this->members)), fn (string $unit): bool => isset($missing[$unit])));
     }
 
-    /** The targets of the units that have reported, gathered as their figures are; of all units where none has. */
+    /**
+     * The targets of the units, gathered as their figures are: of a period over those that have both, a figure and a
+     * target, and where none has reported over those that have a target. Of a year over all in their own time.
+     */
     public function targets(Definition $kpi): Targets
     {
         $isBand = $kpi->polarity === Polarity::Band;
-        $lower = [];
-        $upper = [];
+        $lower = $upper = $fromYear = [];
         foreach ($this->targetPeriods() as $key) {
             $period = Period::parse($key, $kpi->frequency);
-            $units = $this->reporting($period);
-            $units = $units === [] ? array_keys($this->members) : $units;
+            $isAimed = fn (string $unit): bool => $this->members[$unit]->targets->has($period);
+            $units = array_filter($this->reporting($period), $isAimed);
+            $units = array_values($units !== [] ? $units : array_filter(array_map(strval(...), array_keys($this->members)), fn (string $unit): bool => $isAimed($unit) && $this->members[$unit]->tenure->holds($period, $this->timeline->year)));
+            if ($units === []) {
+                continue;
+            }
             $lower[$key] = $this->target($units, $period, fn (Measurement $member): TargetLine => $member->targets->line);
             $upper[$key] = $isBand ? $this->target($units, $period, fn (Measurement $member): ?TargetLine => $member->targets->upper) : null;
+            foreach ($units as $unit) {
+                $fromYear[$key] = ($fromYear[$key] ?? false) || ! $this->members[$unit]->targets->line->own()->has($period);
+            }
         }
-        $line = TargetLine::derived($lower);
+        $line = TargetLine::derived($lower, array_filter($fromYear));
 
-        return $isBand ? Targets::band($line, TargetLine::derived($upper)) : Targets::of($line);
+        return Targets::gathered($line, $isBand ? TargetLine::derived($upper, array_filter($fromYear)) : null, fn (Period $year): ?Goal => $this->yearGoal($kpi, $year));
+    }
+
+    /** What all the units aim at in a year, each in its own time; null when one of them aims at nothing. */
+    private function yearGoal(Definition $kpi, Period $year): ?Goal
+    {
+        $lower = $upper = [];
+        foreach ($this->members as $member) {
+            $periods = $this->timeline->yearPeriods($kpi->frequency, $member->tenure, $year);
+            if ($periods === []) {
+                continue;
+            }
+            $goal = $member->targets->ofYear($year, $periods, $kpi->accumulation);
+            $low = $goal === null ? null : $goal->band->low ?? $goal->target;
+            if ($goal === null || $low === null) {
+                return null;
+            }
+            $lower[] = $low;
+            $upper[] = $goal->band->high ?? $low;
+        }
+        if ($lower === [] || $upper === []) {
+            return null;
+        }
+        $rule = $this->method === Gathering::Sum ? Accumulation::Sum : Accumulation::Mean;
+
+        return $kpi->polarity === Polarity::Band
+            ? new Goal(null, new Band($rule->combine($lower), $rule->combine($upper)), false)
+            : new Goal($rule->combine($lower), null, false);
+    }
+
+    /** The same figures over the units alone that have a target too. */
+    public function aimed(): self
+    {
+        return $this->over(fn (string $unit, Period $period): bool => $this->members[$unit]->targets->has($period));
+    }
+
+    /**
+     * The same figures over the units of a year, each in its own time, a year earlier; null unless each has all of them.
+     *
+     * @param  list<Period>  $periods  of this year
+     */
+    public function yearEarlier(array $periods): ?self
+    {
+        $there = [];
+        foreach ($periods as $period) {
+            $earlier = $period->yearEarlier();
+            if ($earlier === null) {
+                continue;
+            }
+            foreach ($this->members as $unit => $member) {
+                if ($member->tenure->holds($period, $this->timeline->year)) {
+                    if (! in_array($unit, $this->reporting($earlier), true)) {
+                        return null;
+                    }
+                    $there[$unit][$earlier->key()] = true;
+                }
+            }
+        }
+
+        return $there === [] ? null : $this->over(fn (string $unit, Period $period): bool => isset($there[$unit][$period->key()]));
+    }
+
+    /** @param  \Closure(string, Period): bool  $counts */
+    private function over(\Closure $counts): self
+    {
+        $already = $this->counts;
+
+        return new self($this->method, $this->members, $this->weights, $this->timeline, $already === null ? $counts : fn (string $unit, Period $period): bool => $already($unit, $period) && $counts($unit, $period));
     }
 
     /**
      * The same figures over the units alone that have both periods of a pair.
      *
-     * @param  list<array{Period, Period}>  $pairs  a period and the one a year earlier
+     * @param  list<array{Period, Period}>  $pairs  a period and an earlier one
      */
     public function alike(array $pairs): self
     {
@@ -138,22 +242,27 @@ final class GatheredFigures implements Figures
             }
         }
 
-        return new self($this->method, $this->members, $this->weights, fn (string $unit, Period $period): bool => isset($both[$unit][$period->key()]));
+        return $this->over(fn (string $unit, Period $period): bool => isset($both[$unit][$period->key()]));
     }
 
     /** @return list<string> units whose figure is in that of the period */
     private function reporting(Period $period): array
     {
-        $units = [];
-        foreach ($this->members as $unit => $member) {
-            if ($member->actuals->has($period)
-                && ($this->counts === null || ($this->counts)($unit, $period))
-                && ($this->method !== Gathering::Weighted || ($this->weights[$unit] ?? null)?->actuals->has($period) === true)) {
-                $units[] = $unit;
+        $key = $period->key();
+        if (! isset($this->reporting[$key])) {
+            $units = [];
+            foreach ($this->members as $unit => $member) {
+                if ($member->tenure->holds($period, $this->timeline->year)
+                    && $member->actuals->has($period)
+                    && ($this->counts === null || ($this->counts)($unit, $period))
+                    && ($this->method !== Gathering::Weighted || ($this->weights[$unit] ?? null)?->actuals->has($period) === true)) {
+                    $units[] = $unit;
+                }
             }
+            $this->reporting[$key] = $units;
         }
 
-        return $units;
+        return $this->reporting[$key];
     }
 
     /** @return list<string> keys of the periods in which any unit has a target */
@@ -181,10 +290,16 @@ final class GatheredFigures implements Figures
                 return null;
             }
             $targets[] = $target;
-            $weights[] = $this->method === Gathering::Weighted ? ($this->weights[$unit] ?? null)?->actuals->figure($period) ?? Exact::of(1) : Exact::of(1);
+            $weights[] = $this->method === Gathering::Weighted ? ($this->weights[$unit] ?? null)?->actuals->figure($period) : null;
         }
+        // Levels of a ratio, and what is weighted by what is not known, count alike.
+        $known = Exact::known($weights);
 
-        return $targets === [] ? null : self::combine($this->method, $targets, $weights);
+        return match (true) {
+            $targets === [] => null,
+            count($known) === count($targets) => self::combine($this->method, $targets, $known),
+            default => ($this->method === Gathering::Sum ? Accumulation::Sum : Accumulation::Mean)->combine($targets),
+        };
     }
 
     /**
@@ -203,7 +318,7 @@ final class GatheredFigures implements Figures
     }
 
     /**
-     * The formula over its operands, each gathered over the units in which all of them are there: by its own mean where
+     * The formula over its operands, each gathered over the units in which all of them are there: in its own way where
      * it has one, otherwise by the sum.
      */
     private function ratioOfSums(): ?FormulaFigures
@@ -218,18 +333,47 @@ final class GatheredFigures implements Figures
         if ($first === null) {
             return null;
         }
-        $isWhole = fn (string $unit, Period $period): bool => $formulas[$unit]->has($period) && ($this->counts === null || ($this->counts)($unit, $period));
+        // Where the outermost formula has all of its operands, those inside of it have theirs; what it may do without
+        // is asked for here.
+        $outer = $this->outermost ?? $this->counts;
+        $isWhole = fn (string $unit, Period $period): bool => isset($formulas[$unit]) && $this->members[$unit]->tenure->holds($period, $this->timeline->year) && $formulas[$unit]->has($period) && ($outer === null || $outer($unit, $period));
+        $shared = $this->shared ?? new \ArrayObject;
         $operands = [];
         foreach (array_keys($first->formula()->operands) as $key) {
             $inUnits = array_filter(array_map(fn (FormulaFigures $figures): ?Measurement => $figures->operands()[$key] ?? null, $formulas));
             $definition = (array_values($inUnits)[0] ?? null)?->definition;
-            $operands[$key] = $definition === null ? null : new Measurement(
-                $definition,
-                new self($definition->gathering === Gathering::Mean ? Gathering::Mean : Gathering::Sum, $inUnits, [], $isWhole),
-                Targets::none(),
-            );
+            if ($definition === null) {
+                $operands[$key] = null;
+
+                continue;
+            }
+            $name = implode(' ', array_map(spl_object_id(...), [...$inUnits, $first]));
+            $shared[$name] ??= new self($this->operandMethod($definition, $inUnits), $inUnits, $this->operandWeights($definition, $inUnits), $this->timeline, $isWhole, $shared, $this->outermost ?? $isWhole);
+            $operands[$key] = new Measurement($definition, $shared[$name], Targets::none());
         }
 
         return new FormulaFigures($first->formula(), $operands, Accumulation::Recompute);
+    }
+
+    /** @param  array<string, Measurement>  $inUnits */
+    private function operandMethod(Definition $operand, array $inUnits): Gathering
+    {
+        return match ($operand->gathering) {
+            null => Gathering::Sum,
+            // A ratio is gathered as one only where it is worked out in the units.
+            Gathering::Recompute => (array_values($inUnits)[0] ?? null)?->actuals instanceof FormulaFigures ? Gathering::Recompute : Gathering::Sum,
+            // Its weights are measured where it is, but are not among what the formula names.
+            Gathering::Weighted => $this->operandWeights($operand, $inUnits) === [] ? Gathering::Mean : Gathering::Weighted,
+            default => $operand->gathering,
+        };
+    }
+
+    /**
+     * @param  array<string, Measurement>  $inUnits
+     * @return array<string, Measurement>
+     */
+    private function operandWeights(Definition $operand, array $inUnits): array
+    {
+        return $operand->weightedBy === null ? [] : array_filter(array_map(fn (Measurement $member): ?Measurement => $member->weight, $inUnits));
     }
 }

@@ -30,6 +30,8 @@ final readonly class Measurement
         public array $ownRules = [],
         public ?array $baseline = null,
         public array $calls = [],
+        /** the KPI that weights it in this unit, where its mean over units is weighted */
+        public ?self $weight = null,
     ) {}
 
     /** The rule set in force in the month, the unit's own before the KPI's. */
@@ -67,6 +69,7 @@ final readonly class Measurement
             $this->ownRules,
             $this->baseline,
             $this->calls,
+            $this->weight,
         );
     }
 }

@@ -19,8 +19,9 @@ final readonly class TargetLine
     /**
      * @param  array<string, Exact>  $fromYear  by period, only those without a target of their own
      * @param  array<string, string>  $years  figures set for whole years, by year
+     * @param  array<string, Exact>  $derived  by period, those worked out from targets that were set
      */
-    private function __construct(private Series $own, private array $fromYear, private array $years) {}
+    private function __construct(private Series $own, private array $fromYear, private array $years, private array $derived = []) {}
 
     public static function of(Series $own): self
     {
@@ -50,10 +51,15 @@ final readonly class TargetLine
         return new self($own, $fromYear, $years);
     }
 
-    /** @param  array<string, Exact|null>  $targets  by period, worked out from other lines; null where there is none */
-    public static function derived(array $targets): self
+    /**
+     * @param  array<string, Exact|null>  $targets  by period, worked out from other lines; null where there is none
+     * @param  array<string, true>  $fromYear  periods of which any of it comes from a year's figure
+     */
+    public static function derived(array $targets, array $fromYear): self
     {
-        return new self(new Series([]), array_filter($targets, fn (?Exact $target): bool => $target !== null), []);
+        $known = array_filter($targets, fn (?Exact $target): bool => $target !== null);
+
+        return new self(new Series([]), array_intersect_key($known, $fromYear), [], array_diff_key($known, $fromYear));
     }
 
     /** The same line with other targets of single periods; those that follow from a year's figure stay. */
@@ -64,12 +70,12 @@ final readonly class TargetLine
 
     public function has(Period $period): bool
     {
-        return $this->own->has($period) || isset($this->fromYear[$period->key()]);
+        return $this->own->has($period) || isset($this->fromYear[$period->key()]) || isset($this->derived[$period->key()]);
     }
 
     public function figure(Period $period): ?Exact
     {
-        return $this->own->figure($period) ?? $this->fromYear[$period->key()] ?? null;
+        return $this->own->figure($period) ?? $this->fromYear[$period->key()] ?? $this->derived[$period->key()] ?? null;
     }
 
     /**
@@ -85,7 +91,7 @@ final readonly class TargetLine
                 $isFromYear = $isFromYear || isset($this->fromYear[$period->key()]);
             }
         }
-        if (! $isFromYear) {
+        if (! $isFromYear && $this->derived === []) {
             $target = $rule->gather($this->own, $periods);
         } else {
             $figures = Exact::known(array_map($this->figure(...), $periods));
@@ -129,7 +135,7 @@ final readonly class TargetLine
     /** @return list<string> keys of the periods that have a target */
     public function periods(): array
     {
-        return [...array_keys($this->own->all()), ...array_keys($this->fromYear)];
+        return [...array_keys($this->own->all()), ...array_keys($this->fromYear), ...array_keys($this->derived)];
     }
 
     public function own(): Series

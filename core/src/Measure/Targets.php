@@ -11,7 +11,8 @@ use Kybernet\Core\Calendar\Period;
  */
 final readonly class Targets
 {
-    private function __construct(public TargetLine $line, public ?TargetLine $upper) {}
+    /** @param  (\Closure(Period): (Goal|null))|null  $years  what a year aims at, where its periods do not say it */
+    private function __construct(public TargetLine $line, public ?TargetLine $upper, private ?\Closure $years = null) {}
 
     public static function none(): self
     {
@@ -26,6 +27,12 @@ final readonly class Targets
     public static function band(TargetLine $low, TargetLine $high): self
     {
         return new self($low, $high);
+    }
+
+    /** @param  \Closure(Period): (Goal|null)  $years  what all the units aim at in a year */
+    public static function gathered(TargetLine $line, ?TargetLine $upper, \Closure $years): self
+    {
+        return new self($line, $upper, $years);
     }
 
     public function has(Period $period): bool
@@ -54,6 +61,9 @@ final readonly class Targets
      */
     public function ofYear(Period $year, array $periods, Accumulation $rule): ?Goal
     {
+        if ($this->years !== null) {
+            return ($this->years)($year);
+        }
         if ($this->upper === null) {
             $target = $this->line->ofYear($year, $periods, $rule);
 

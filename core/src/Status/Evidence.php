@@ -110,8 +110,9 @@ final readonly class Evidence
      *
      * @param  LikeForLike  $figures  of the span shown
      * @param  LikeForLike  $toDate  of the year to date
+     * @param  Exact|null  $asked  what the pace asks of the year target by now
      */
-    public static function againstYearTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures, LikeForLike $toDate, ?Exact $yearTarget): self
+    public static function againstYearTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures, LikeForLike $toDate, ?Exact $asked): self
     {
         $unread = $figures->reported === [] ? $figures : $toDate;
         $actual = $figures->reported === [] ? null : $toDate->actual;
@@ -121,7 +122,7 @@ final readonly class Evidence
             $rule,
             $toDate->due !== [] || $figures->reported === [],
             $actual,
-            $yearTarget,
+            $asked,
             max(1, count($toDate->reported)),
             match (true) {
                 $toDate->due === [] && $figures->reported !== [] => 'nothing was due in the year to date',

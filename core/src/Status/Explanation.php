@@ -184,7 +184,11 @@ final class Explanation
         return match ($rule->reference) {
             Reference::PriorYear => 'last year',
             Reference::Recent => $rule->periods === 1 ? 'the previous period' : "the mean of the previous {$rule->periods} periods",
-            Reference::YearTarget => 'the year target',
+            Reference::YearTarget => match ($rule->pace) {
+                Pace::Whole => 'the year target',
+                Pace::Even => 'an even share of the year target by now',
+                Pace::LastYear => 'what the year target asks for by now, in last year’s shape',
+            },
             default => 'target',
         };
     }

@@ -23,6 +23,7 @@ final readonly class RuleSet
      * @param  int|null  $periods  how many previous periods a recent reference takes the mean of
      * @param  array{BigDecimal, BigDecimal}|null  $margins  of a band's level: how far amber reaches below low and above high
      * @param  BigDecimal|null  $stretch  a level beyond green that is marked when it is reached
+     * @param  Pace  $pace  how much of the year target is asked for by now
      */
     private function __construct(
         public Period $from,
@@ -33,6 +34,7 @@ final readonly class RuleSet
         public ?int $periods = null,
         public ?array $margins = null,
         public ?BigDecimal $stretch = null,
+        public Pace $pace = Pace::Whole,
     ) {}
 
     /** @throws InvalidArgumentException with the first of the problems that {@see problems()} finds */
@@ -46,12 +48,13 @@ final readonly class RuleSet
         BigDecimal $amber,
         ?int $periods = null,
         ?BigDecimal $stretch = null,
+        ?Pace $pace = null,
     ): self {
-        foreach (self::problems($polarity, $accumulation, $reference, $measure, $green, $amber, $periods, $stretch) as $problem) {
+        foreach (self::problems($polarity, $accumulation, $reference, $measure, $green, $amber, $periods, $stretch, $pace) as $problem) {
             throw new InvalidArgumentException($problem);
         }
 
-        return new self($from, $reference, $measure, $green, $amber, $periods, null, $stretch);
+        return new self($from, $reference, $measure, $green, $amber, $periods, null, $stretch, $pace ?? Pace::Whole);
     }
 
     /**
@@ -76,7 +79,7 @@ final readonly class RuleSet
     /**
      * Why such a rule set is refused, by the member at fault; none when it is sound.
      *
-     * @return array<'polarity'|'measure'|'amber'|'periods'|'stretch', string>
+     * @return array<'polarity'|'measure'|'amber'|'periods'|'stretch'|'pace', string>
      */
     public static function problems(
         Polarity $polarity,
@@ -87,6 +90,7 @@ final readonly class RuleSet
         BigDecimal $amber,
         ?int $periods = null,
         ?BigDecimal $stretch = null,
+        ?Pace $pace = null,
     ): array {
         if ($polarity === Polarity::None) {
             return ['polarity' => 'A KPI that is only tracked has no limits.'];
@@ -106,6 +110,11 @@ final readonly class RuleSet
         }
         if ($stretch !== null && $polarity === Polarity::Band) {
             $problems['stretch'] = 'A band has no stretch: nothing is better than inside.';
+        } elseif ($stretch !== null && $measure === Deviation::Level && $polarity->adverse(Exact::of($stretch->minus($green)))->sign() > 0) {
+            $problems['stretch'] = 'A stretch lies beyond on course: '.self::text($green).($polarity === Polarity::Lower ? ' or lower.' : ' or higher.');
+        }
+        if ($pace !== null && $reference !== Reference::YearTarget) {
+            $problems['pace'] = 'Only a comparison with the year target has a pace.';
         }
         $amberIsTighter = match (true) {
             self::isUpperBound($measure, $polarity) => $amber->isLessThan($green),

@@ -53,7 +53,9 @@ final readonly class Projection
             return null;
         }
         $rule = $measured->definition->accumulation;
-        [$method, $value] = self::project($measured, $position, $timeline, $chosen);
+        /** @var \WeakMap<Measurement, array{Exact|null}> $known */
+        $known = new \WeakMap;
+        [$method, $value] = self::project($measured, $position, $timeline, $chosen, $known);
         $toDate = $measured->gather($position->reported);
         $goal = $measured->targets->ofYear($position->year, $position->periods, $rule);
         $yearTarget = $goal?->target;
@@ -74,12 +76,15 @@ final readonly class Projection
         );
     }
 
-    /** @return array{string, Exact|null} the method and the value, inside the KPI's bounds */
-    private static function project(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen): array
+    /**
+     * @param  \WeakMap<Measurement, array{Exact|null}>  $known  what was projected already of formulas over formulas
+     * @return array{string, Exact|null} the method and the value, inside the KPI's bounds
+     */
+    private static function project(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen, \WeakMap $known): array
     {
         $formula = match (true) {
             $measured->actuals instanceof FormulaFigures => $measured->actuals,
-            $measured->actuals instanceof GatheredFigures => $measured->actuals->ratio,
+            $measured->actuals instanceof GatheredFigures => $measured->actuals->ratio(),
             default => null,
         };
         [$method, $value] = match ($measured->definition->accumulation) {
@@ -89,7 +94,7 @@ final readonly class Projection
             // Ratios whose mean over units was taken have no operands of their own: they are levels.
             Accumulation::Recompute => $formula === null
                 ? self::bySeason($measured, $position) ?? ['run-rate', self::byRunRate($measured, $position)]
-                : ['operands', self::byOperands($formula, $timeline, $chosen)],
+                : ['operands', self::byOperands($formula, $timeline, $chosen, $known)],
         };
 
         return [$method, $value === null ? null : self::clamp($value, $measured->definition, count($position->periods))];
@@ -98,18 +103,14 @@ final readonly class Projection
     /** @return array{string, Exact}|null null unless the prior year is complete and every reported period has its prior one */
     private static function bySeason(Measurement $measured, YearPosition $position): ?array
     {
-        $priorPeriods = $position->yearEarlier();
-        $same = $position->reportedYearEarlier($measured);
-        if ($same === null || ! self::isComplete($measured, $priorPeriods)) {
-            return null;
-        }
+        $rule = $measured->definition->accumulation;
+        $full = $position->fullPriorYear($measured);
+        $sameFigure = $full === null ? null : $position->samePriorYear($measured);
         $toDate = $measured->gather($position->reported);
-        $full = $measured->gather($priorPeriods);
-        $sameFigure = $measured->gather($same);
-        if ($toDate === null || $full === null || $sameFigure === null) {
+        if ($full === null || $toDate === null || $sameFigure === null) {
             return null;
         }
-        if ($measured->definition->accumulation !== Accumulation::Sum) {
+        if ($rule !== Accumulation::Sum) {
             return ['seasonal', $toDate->plus($full->minus($sameFigure))];
         }
 
@@ -166,24 +167,30 @@ final readonly class Projection
         return $sumY->plus($slope->times($n * $place - $sumX))->dividedBy(Exact::of($n));
     }
 
-    /** Each operand projected on its own readings, then the formula. */
-    private static function byOperands(FormulaFigures $figures, Timeline $timeline, Period $chosen): ?Exact
+    /**
+     * Each operand projected on its own readings, then the formula.
+     *
+     * @param  \WeakMap<Measurement, array{Exact|null}>  $known
+     */
+    private static function byOperands(FormulaFigures $figures, Timeline $timeline, Period $chosen, \WeakMap $known): ?Exact
     {
         $formula = $figures->formula();
         $projected = [];
-        foreach ($figures->operands() as $key => $operand) {
-            $position = $operand === null ? null : YearPosition::of($operand, $timeline, $chosen);
-            $projected[$key] = $operand === null || $position === null || $position->reported === []
-                ? null
-                : self::project($operand, $position, $timeline, $chosen)[1];
-        }
-        if (Exact::known($projected) !== []) {
-            foreach ($formula->operands as $key => $operand) {
-                $projected[$key] ??= $operand->orZero ? Exact::of(0) : null;
+        $isThere = false;
+        foreach ($formula->operands as $key => $operand) {
+            $measured = $figures->operands()[$key] ?? null;
+            $position = $measured === null ? null : YearPosition::of($measured, $timeline, $chosen);
+            if ($measured === null || $position === null || $position->reported === []) {
+                $projected[$key] = $operand->orZero ? Exact::of(0) : null;
+
+                continue;
             }
+            $isThere = true;
+            $known[$measured] ??= [self::project($measured, $position, $timeline, $chosen, $known)[1]];
+            $projected[$key] = $known[$measured][0];
         }
         try {
-            return $formula->evaluate($projected);
+            return $isThere ? $formula->evaluate($projected) : null;
         } catch (NoValue) {
             return null;
         }
@@ -208,25 +215,12 @@ final readonly class Projection
     private static function evidence(Measurement $measured, YearPosition $position, Period $chosen, ?Exact $value, Exact|Band|null $goal): Evidence
     {
         $rule = $measured->ruleAt($chosen);
-        $priorPeriods = $position->yearEarlier();
 
         return Evidence::projected($measured->definition, $rule, $value, match ($rule?->reference) {
             Reference::Target, Reference::YearTarget => $goal,
-            Reference::PriorYear => self::isComplete($measured, $priorPeriods) ? $measured->gather($priorPeriods) : null,
+            Reference::PriorYear => $position->fullPriorYear($measured),
             default => null,
         }, max(1, count($position->periods)));
-    }
-
-    /** @param  list<Period>  $periods */
-    private static function isComplete(Measurement $measured, array $periods): bool
-    {
-        foreach ($periods as $period) {
-            if (! $measured->actuals->has($period)) {
-                return false;
-            }
-        }
-
-        return $periods !== [];
     }
 
     private static function clamp(Exact $value, Definition $kpi, int $periods): Exact

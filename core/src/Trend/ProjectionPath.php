@@ -45,11 +45,10 @@ final class ProjectionPath
     /** Last year's figure, moved by what this year has been so far against the same periods of last year. */
     private static function seasonal(Measurement $measured, YearPosition $position, Period $period): ?Exact
     {
-        $same = $position->reportedYearEarlier($measured);
         $earlier = $period->yearEarlier();
         $prior = $earlier === null ? null : $measured->actuals->figure($earlier);
         $toDate = $measured->gather($position->reported);
-        $sameFigure = $same === null ? null : $measured->gather($same);
+        $sameFigure = $position->samePriorYear($measured);
         if ($prior === null || $toDate === null || $sameFigure === null) {
             return null;
         }

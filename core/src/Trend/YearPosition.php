@@ -6,6 +6,9 @@ namespace Kybernet\Core\Trend;
 
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Timeline;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Measurement;
 
 /**
@@ -39,31 +42,37 @@ final readonly class YearPosition
     }
 
     /**
-     * The same periods a year earlier: what the full prior year is, like for like. A week 53 has none.
-     *
-     * @return list<Period>
+     * This year's periods a year earlier, gathered; null unless each has its reading, over units in each unit. A total
+     * is brought to as many periods as this year has: a week 53 has no prior one.
      */
-    public function yearEarlier(): array
+    public function fullPriorYear(Measurement $measured): ?Exact
     {
-        return array_values(array_filter(array_map(fn (Period $period): ?Period => $period->yearEarlier(), $this->periods)));
+        $rule = $measured->definition->accumulation;
+        $periods = array_values(array_filter(array_map(fn (Period $period): ?Period => $period->yearEarlier(), $this->periods)));
+        $actuals = $measured->actuals instanceof GatheredFigures ? $measured->actuals->yearEarlier($this->periods) : $measured->actuals;
+        if ($periods === [] || $actuals === null || array_filter($periods, fn (Period $period): bool => ! $actuals->has($period)) !== []) {
+            return null;
+        }
+        $full = $actuals->gather($periods, $rule);
+
+        return $full === null || $rule !== Accumulation::Sum || count($periods) === count($this->periods)
+            ? $full
+            : $full->times(count($this->periods))->dividedBy(Exact::of(count($periods)));
     }
 
-    /**
-     * The reported periods a year earlier; null when one of them has no reading there.
-     *
-     * @return non-empty-list<Period>|null
-     */
-    public function reportedYearEarlier(Measurement $measured): ?array
+    /** The reported periods a year earlier, gathered, over units those that have both; null when one has no reading there. */
+    public function samePriorYear(Measurement $measured): ?Exact
     {
-        $earlier = [];
+        $pairs = [];
         foreach ($this->reported as $period) {
             $before = $period->yearEarlier();
             if ($before === null || ! $measured->actuals->has($before)) {
                 return null;
             }
-            $earlier[] = $before;
+            $pairs[] = [$period, $before];
         }
+        $actuals = $measured->actuals instanceof GatheredFigures ? $measured->actuals->alike($pairs) : $measured->actuals;
 
-        return $earlier === [] ? null : $earlier;
+        return $pairs === [] ? null : $actuals->gather(array_column($pairs, 1), $measured->definition->accumulation);
     }
 }

@@ -38,7 +38,14 @@ final class JsonText
     public function members(): array
     {
         if (! mb_check_encoding($this->text, 'UTF-8')) {
-            throw new InvalidArgumentException('The text is not UTF-8.');
+            $sound = 0;
+            foreach (explode("\n", $this->text) as $line) {
+                if (! mb_check_encoding($line, 'UTF-8')) {
+                    break;
+                }
+                $sound++;
+            }
+            throw new InvalidArgumentException('line '.($sound + 1).': The text is not UTF-8.');
         }
         $at = $this->skipBlank(0);
         if (($this->text[$at] ?? '') !== '{') {
@@ -121,10 +128,23 @@ final class JsonText
     {
         $value = json_decode($item, $asArrays);
         if ($value === null && trim($item, self::BLANK) !== 'null') {
+            if (json_last_error() === JSON_ERROR_UTF16) {
+                throw new InvalidArgumentException($this->line($item).': Half of a character stands alone: \\ud800 to \\udfff come in pairs.');
+            }
             $this->refuse();
+        }
+        // A float would hold infinity, or nothing, instead of what was written.
+        if (preg_match('/[0-9][eE][+-]?[0-9]{3}/', $item) === 1 && preg_match('/-?[0-9][0-9.]*[eE][+-]?[0-9]{3,}/', (string) preg_replace('/'.self::STRING.'/', '""', $item), $number) === 1) {
+            throw new InvalidArgumentException($this->line($item).": {$number[0]} is beyond what a number here can be.");
         }
 
         return $value;
+    }
+
+    /** The line in which an item stands, for a message. */
+    private function line(string $item): string
+    {
+        return 'line '.(substr_count($this->text, "\n", 0, (int) strpos($this->text, $item)) + 1);
     }
 
     /** Where the value that begins there ends; what is inside is checked when it is decoded. */

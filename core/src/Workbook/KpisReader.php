@@ -31,6 +31,9 @@ final class KpisReader
     /** @var array<string, KpiDraft> */
     private array $kpis = [];
 
+    /** @var array<string, string> by code in small letters */
+    private array $codes = [];
+
     /** @var array<string, string> codes by name */
     private array $names = [];
 
@@ -142,8 +145,11 @@ final class KpisReader
 
     private function checkNames(Row $row, ?string $code): void
     {
-        if ($code !== null && isset($this->kpis[$code])) {
-            $row->refuse('code', 'duplicate', "The KPI '{$code}' is defined already.");
+        // People and spreadsheets do not tell codes apart by their case, and a figure must not go to the wrong KPI.
+        $same = $code === null ? null : $this->codes[strtolower($code)] ?? null;
+        $this->codes[strtolower((string) $code)] ??= (string) $code;
+        if ($same !== null) {
+            $row->refuse('code', 'duplicate', "The KPI '{$same}' is defined already.");
         }
         $name = $row->text('name');
         if ($name === null || $code === null) {

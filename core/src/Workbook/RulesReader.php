@@ -7,6 +7,7 @@ namespace Kybernet\Core\Workbook;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
@@ -67,7 +68,8 @@ final class RulesReader
         }
         // What is wrong with the pairing is told even where a limit is unreadable.
         $limit = $green ?? $amber ?? BigDecimal::zero();
-        $arguments = [$polarity, $accumulation, $reference, $measure, $green ?? $limit, $amber ?? $limit, $row->integer('periods'), $row->figure('stretch')];
+        $pace = $row->has('pace') ? $row->choice('pace', Pace::class) : null;
+        $arguments = [$polarity, $accumulation, $reference, $measure, $green ?? $limit, $amber ?? $limit, $row->integer('periods'), $row->figure('stretch'), $pace];
         $problems = RuleSet::problems(...$arguments);
         foreach ($problems as $member => $problem) {
             $row->refuse($member === 'polarity' || ! $row->has($member) ? '' : $member, $member === 'amber' ? 'limits' : 'pairing', $problem);
@@ -75,12 +77,12 @@ final class RulesReader
 
         return $problems !== [] || $from === null || $green === null || $amber === null
             ? null
-            : RuleSet::define($polarity, $accumulation, $from, $reference, $measure, $green, $amber, $row->integer('periods'), $row->figure('stretch'));
+            : RuleSet::define($polarity, $accumulation, $from, $reference, $measure, $green, $amber, $row->integer('periods'), $row->figure('stretch'), $pace);
     }
 
     private static function band(Row $row): ?RuleSet
     {
-        foreach (['green', 'amber', 'stretch', 'periods'] as $member) {
+        foreach (['green', 'amber', 'stretch', 'periods', 'pace'] as $member) {
             if ($row->has($member)) {
                 $row->refuse($member, 'not-allowed', 'The level of a band has low, high and two margins instead.');
             }

@@ -13,6 +13,9 @@ use Kybernet\Core\Status\RollUpMethod;
  */
 final class UnitsReader
 {
+    /** @var array<string, string> by code in small letters */
+    private array $codes = [];
+
     /** @var array<string, array{UnitEntry, Row}> */
     private array $units = [];
 
@@ -22,11 +25,13 @@ final class UnitsReader
         if ($code === null) {
             return;
         }
-        if (isset($this->units[$code])) {
-            $row->refuse('code', 'duplicate', "The unit '{$code}' is defined already.");
+        $same = $this->codes[strtolower($code)] ?? null;
+        if ($same !== null) {
+            $row->refuse('code', 'duplicate', "The unit '{$same}' is defined already.");
 
             return;
         }
+        $this->codes[strtolower($code)] = $code;
         $this->units[$code] = [new UnitEntry(
             $code,
             $row->text('name') ?? '',

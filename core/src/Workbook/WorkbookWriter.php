@@ -7,6 +7,7 @@ namespace Kybernet\Core\Workbook;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\RuleSet;
@@ -152,6 +153,7 @@ final class WorkbookWriter
             ]),
             'stretch' => self::text($rule->stretch),
             'periods' => $rule->periods,
+            'pace' => $rule->pace === Pace::Whole ? null : $rule->pace->value,
         ]);
     }
 

@@ -14,6 +14,7 @@ use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
 use function Kybernet\Core\Tests\kpi;
 use function Kybernet\Core\Tests\month;
+use function Kybernet\Core\Tests\problems;
 use function Kybernet\Core\Tests\rows;
 
 /** The span of a KPI of one rule set, with actuals and targets from 2026-04 on and, a year before, the prior ones. */
@@ -258,3 +259,28 @@ it('says why levels of a band are refused', function () {
         ->toBe(['high' => 'The upper limit must be 2 or more.', 'marginLow' => 'A margin reaches outward: it cannot be negative.']);
     RuleSet::defineBand(month('2026-01'), BigDecimal::of('2'), BigDecimal::of('1'), BigDecimal::of('0'), BigDecimal::of('0'));
 })->throws(InvalidArgumentException::class, 'The upper limit must be 2 or more.');
+
+it('asks of the year target what its pace asks by now', function (string $pace, array $lastYear, string $status, string $words) {
+    $rule = ['from' => '2020-01', 'reference' => 'year-target', 'measure' => 'reached', 'green' => '100', 'amber' => '90', ...($pace === '' ? [] : ['pace' => $pace])];
+    $span = assessed(book([
+        'kpis' => [kpi('K', ['accumulation' => 'sum', 'rules' => [$rule]])],
+        'readings' => [...rows('K', '2025-04', $lastYear), ...rows('K', '2026-04', ['10', '10', '10'])],
+        'targets' => [['kpi' => 'K', 'unit' => 'ORG', 'period' => 'FY2026', 'target' => '120']],
+    ]), '2026-06')['assessments']['K ORG']['spans']['yearToDate'];
+
+    expect($span['status'])->toBe($status)->and($span['reason'])->toContain($words);
+})->with([
+    'the whole of it, where nothing is said' => ['', [], 'red', '25 % of the year target reached.'],
+    // 30 of 120 × 3 ÷ 12
+    'an even share' => ['even', [], 'green', '100 % of an even share of the year target by now reached.'],
+    // 120 × 36 ÷ 120 = 36, of which 30 is 83.3 %
+    'last year’s shape' => ['last-year', ['12', '12', '12', ...array_fill(0, 7, '9'), '10', '11'], 'red', '83.3 % of what the year target asks for by now'],
+    'a shape with a hole: an even share' => ['last-year', ['12', '12', '12', null, ...array_fill(0, 8, '9')], 'green', '100 %'],
+]);
+
+it('refuses a stretch that is looser than green, and a pace without a year target', function (array $rule, string $problem) {
+    expect(problems(book(['kpis' => [kpi('K', ['accumulation' => 'sum', 'rules' => [['from' => '2020-01', ...$rule]]])]])))->toBe([$problem]);
+})->with([
+    'a stretch' => [['reference' => 'none', 'measure' => 'level', 'green' => '90', 'amber' => '80', 'stretch' => '89'], '/kpis/0/rules/0/stretch pairing A stretch lies beyond on course: 90 or higher.'],
+    'a pace' => [['reference' => 'target', 'measure' => 'reached', 'green' => '90', 'amber' => '80', 'pace' => 'even'], '/kpis/0/rules/0/pace pairing Only a comparison with the year target has a pace.'],
+]);

@@ -49,6 +49,17 @@ it('projects to the year end by the method that fits', function (array $kpi, arr
     'a bound of a total is for each period' => [['accumulation' => 'sum', 'max' => '20'], ['1', '1', '1', ...array_fill(0, 9, '20')], ['20', '20', '20'], ['value' => '240']],
 ]);
 
+it('brings a weekly total of last year to as many weeks as this year has', function () {
+    // The calendar year 2026 has 53 weeks, of which week 53 has no prior one: 52 weeks of 10 stand for 53.
+    $weekly = assessed(book([
+        'calendar' => ['yearStartMonth' => 1],
+        'kpis' => [kpi('K', ['frequency' => 'week', 'accumulation' => 'sum'])],
+        'readings' => [...rows('K', '2025-W01', array_fill(0, 52, '10'), frequency: Frequency::Week), ...rows('K', '2026-W01', array_fill(0, 26, '20'), frequency: Frequency::Week)],
+    ]), '2026-06')['assessments']['K ORG']['projection'];
+
+    expect($weekly)->toMatchArray(['method' => 'seasonal', 'value' => '1060']);
+});
+
 it('has nothing to project before a reading, or for one that nobody measures this year', function () {
     expect(projected([], ['10', '10'], []))->toBeNull()
         ->and(projected(['units' => [['unit' => 'ORG', 'to' => '2026-03']]], ['10', '10'], []))->toBeNull();

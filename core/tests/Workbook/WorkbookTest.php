@@ -71,6 +71,23 @@ it('takes what is left out for its default', function () {
     expect(assessed($long))->toBe(assessed($short));
 });
 
+it('refuses numbers that no float can hold, and half characters, with their line', function (string $item, string $says) {
+    expect(problems('{"format":"kybernet-workbook","version":1,"calendar":{"yearStartMonth":4},'."\n\"units\":[\n{$item}],\"kpis\":[]}"))->toBe(["/ not-json line 3: {$says}"]);
+})->with([
+    'too large' => ['{"code":"ORG","name":"O","weight":1e400}', '1e400 is beyond what a number here can be.'],
+    'too small' => ['{"code":"ORG","name":"O","weight":1e-400}', '1e-400 is beyond what a number here can be.'],
+    'half a character' => ['{"code":"ORG","name":"\\ud800"}', 'Half of a character stands alone: \\ud800 to \\udfff come in pairs.'],
+]);
+
+it('takes codes that differ only in case for one', function () {
+    expect(problems(book(['units' => [['code' => 'ORG', 'name' => 'O'], ['code' => 'Org', 'name' => 'P', 'parent' => 'ORG']], 'kpis' => [kpi('LEAK'), kpi('Leak', ['name' => 'Other'])]])))
+        ->toBe(["/kpis/1/code duplicate The KPI 'LEAK' is defined already.", "/units/1/code duplicate The unit 'ORG' is defined already."]);
+});
+
+it('takes such a number inside of a text', function () {
+    expect(problems(book(['units' => [['code' => 'ORG', 'name' => 'Plant 1e400']]])))->toBe([]);
+});
+
 it('says in which line a text stops being JSON', function (string $json, string $line) {
     expect(problems($json))->toHaveCount(1)->and(problems($json)[0])->toStartWith("/ not-json {$line}");
 })->with([
@@ -84,7 +101,7 @@ it('says in which line a text stops being JSON', function (string $json, string 
     'a leading zero' => ["{\"readings\": [\n{\"kpi\": 007}]}", 'line 2: This is not JSON: "007'],
     'a control character' => ["{\"readings\": [{\"kpi\": \"a\tb\"}]}", 'line 1: This is not JSON'],
     'something after the end' => ["{}\n{}", 'line 2: This is not JSON'],
-    'not UTF-8' => ["{\"format\": \"\xff\"}", 'The text is not UTF-8'],
+    'not UTF-8' => ["{\"format\": \"\xff\"}", 'line 1: The text is not UTF-8'],
     'too deep' => ['{"kpis": '.str_repeat('[', 600).str_repeat(']', 600).'}', 'line 1: The text is nested too deeply'],
 ]);
 

@@ -1774,6 +1774,11 @@ export interface components {
             amber: string;
             /** @description of recent periods: how many */
             periods: number | null;
+            /**
+             * @description of the year target: how much of it is asked for by now
+             * @enum {string}
+             */
+            pace: "whole" | "even" | "last-year";
             /** @description a level beyond green that is marked when it is reached */
             stretch: string;
             /** @description of a band's level */

@@ -5,7 +5,7 @@ import { useView } from '@/composables/useView';
 import { computed } from 'vue';
 import ChoiceRow from './ChoiceRow.vue';
 import FormLine from './FormLine.vue';
-import { EACH, REFERENCES } from './words';
+import { EACH, PACES, REFERENCES } from './words';
 
 /** One rule set: what is compared with what, how far off is still good, and from when it holds. */
 const props = defineProps<{
@@ -59,6 +59,8 @@ const reference = computed({
             reference: now,
             measure,
             periods: now === 'recent' ? (rule.value.periods ?? 3) : null,
+            // Against the whole it would be off course nearly all year.
+            pace: now === 'year-target' ? 'even' : 'whole',
             green: same ? rule.value.green : measure === 'reached' ? '100' : measure === 'level' ? '' : '0',
             amber: same ? rule.value.amber : measure === 'reached' ? '90' : measure === 'level' ? '' : '5',
         };
@@ -131,6 +133,9 @@ const perPeriod = computed(
         </span>
         <span v-if="error('periods')" class="error mt-1 block" role="alert">{{ error('periods') }}</span>
     </FormLine>
+    <FormLine v-if="rule.reference === 'year-target'" label="Asked for by now" :error="error('pace')"
+        ><ChoiceRow v-model="rule.pace" :label="`Asked for by now${place}`" :choices="PACES"
+    /></FormLine>
     <FormLine v-if="rule.reference !== 'none' && rule.reference !== 'year-target'" label="How far off"
         ><ChoiceRow v-model="measure" :label="`How far off${place}`" :choices="measures"
     /></FormLine>

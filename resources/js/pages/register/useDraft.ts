@@ -53,6 +53,7 @@ export const blankRule = (from: string): Rule => ({
     green: '0',
     amber: '5',
     periods: null,
+    pace: 'whole',
     stretch: '',
     low: '',
     high: '',

@@ -30,3 +30,10 @@ export const GATHERINGS = {
     weighted: 'mean weighted by another KPI',
     recompute: 'formula over the sums',
 } as const;
+
+/** How much of the year target is asked for by now. */
+export const PACES = {
+    even: 'an even share',
+    'last-year': 'by last year’s shape',
+    whole: 'the whole of it',
+} as const;
