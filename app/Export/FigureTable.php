@@ -55,6 +55,10 @@ final readonly class FigureTable
                     yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $period->key(), $actual, $target, $low, $high, $note];
                 }
             }
+            [$target, $low, $high] = $this->yearTarget($kpi, $month);
+            if ($target.$low !== '') {
+                yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $this->year->of($month)->key(), '', $target, $low, $high, ''];
+            }
         }
     }
 
@@ -72,6 +76,11 @@ final readonly class FigureTable
                 $columns[] = $period->key();
             }
         }
+        // Figures set for the year as a whole have a column of their own.
+        $wholeYear = $this->year->of($month)->key();
+        if (! in_array($wholeYear, $columns, true) && array_filter($kpis, fn (KpiFacts $kpi): bool => implode('', $this->yearTarget($kpi, $month)) !== '') !== []) {
+            $columns[] = $wholeYear;
+        }
         $rows = [['kpi', 'unit', 'layer', ...$columns]];
         foreach ($kpis as $kpi) {
             $layers = ['actual' => [], 'target' => []];
@@ -79,6 +88,10 @@ final readonly class FigureTable
                 [$actual, $target, $low, $high] = $this->figures($kpi, $period);
                 $layers['actual'][$period->key()] = $actual;
                 $layers['target'][$period->key()] = $low === '' ? $target : "{$low} \u{2013} {$high}";
+            }
+            [$target, $low, $high] = $this->yearTarget($kpi, $month);
+            if ($target.$low !== '') {
+                $layers['target'][$wholeYear] = $low === '' ? $target : "{$low} \u{2013} {$high}";
             }
             foreach ($layers as $layer => $figures) {
                 $cells = array_map(fn (string $column): string => $figures[$column] ?? '', $columns);
@@ -117,20 +130,32 @@ final readonly class FigureTable
         return $this->year->endingIn($kpi->measurement->definition->frequency, ...$this->ends($month));
     }
 
+    /** @return array{string, string, string} the figure set for the whole year: target, or low and high; blank where there is none */
+    private function yearTarget(KpiFacts $kpi, Period $month): array
+    {
+        $targets = $kpi->measurement->targets;
+        $key = $this->year->of($month)->key();
+        $line = $kpi->measurement->definition->frequency === Frequency::Year ? '' : $targets->line->years()[$key] ?? '';
+        $plain = fn (string $figure): string => $figure === '' ? '' : (string) Exact::of($figure);
+
+        return $targets->upper === null ? [$plain($line), '', ''] : ['', $plain($line), $plain($line === '' ? '' : $targets->upper->years()[$key] ?? '')];
+    }
+
     /** @return array{string, string, string, string} actual, target, low and high */
     private function figures(KpiFacts $kpi, Period $period): array
     {
         $measured = $kpi->measurement;
         $figure = $measured->actuals->figure($period);
         $written = fn (?Exact $exact): string => $exact === null ? '' : (string) $exact;
-        $line = $written($measured->targets->line->figure($period));
+        // Those that were set: what follows from the figure of a year is not set for a period.
+        $line = $written($measured->targets->line->own()->figure($period));
         $isBand = $measured->definition->polarity === Polarity::Band;
 
         return [
             $measured->definition->kind === Kind::Judged && $figure !== null ? Status::ofScore((int) (string) $figure)->value : $written($figure),
             $isBand ? '' : $line,
             $isBand ? $line : '',
-            $isBand ? $written($measured->targets->upper?->figure($period)) : '',
+            $isBand ? $written($measured->targets->upper?->own()->figure($period)) : '',
         ];
     }
 }

@@ -13,7 +13,7 @@ use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
 use Illuminate\Database\Connection;
-use Kybernet\Core\Attention\Exceptions;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Scorecard;
 
@@ -52,7 +52,7 @@ final readonly class ClosingReader
                 }
             }
             $status = $has ? $this->scorecard->periodStatus($kpi->measurement, $period) : null;
-            if ($status !== null && Exceptions::wantsNote($status) && ($note->text ?? '') === '') {
+            if ($status !== null && Owed::lacksReason($status, $note?->text)) {
                 $unexplained[] = $this->item($kpi, $period, "{$status->inPassing()}, without a reason");
             }
             $question = $this->scorecard->unusual($kpi->measurement, $period);

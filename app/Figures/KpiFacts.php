@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use Brick\Math\BigDecimal;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
-use Kybernet\Core\Measure\Series;
 
 /**
  * A KPI in one unit as the screens need it: what it is called beside what the rules judge.
@@ -44,7 +44,7 @@ final readonly class KpiFacts
     /** Whether its figures come from people, in the unit itself. */
     public function isTyped(): bool
     {
-        return $this->measurement->definition->kind !== Kind::Formula && $this->measurement->actuals instanceof Series;
+        return Owed::byPeople($this->measurement);
     }
 
     /** A figure as it is shown; the scores behind a judged KPI's colours are none. */

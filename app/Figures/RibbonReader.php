@@ -37,9 +37,9 @@ final readonly class RibbonReader
         $months = $this->scorecard->year->months($chosen);
         $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id)));
         $counted = $this->assessments->counted($kpis, $months, Span::Month);
-        $unread = $counted[$chosen->key()]->unread;
-        $open = array_filter($unread === [] ? [] : $this->kpis->described($unread), function (KpiFacts $kpi) use ($chosen, $user): bool {
-            $period = $kpi->isTyped() ? $this->scorecard->endingIn($kpi->measurement, $chosen) : null;
+        $missing = $counted[$chosen->key()]->missing;
+        $open = array_filter($missing === [] ? [] : $this->kpis->described(array_keys($missing)), function (KpiFacts $kpi) use ($chosen, $user): bool {
+            $period = $this->scorecard->endingIn($kpi->measurement, $chosen);
 
             return $period !== null && $this->rules->readingLock($kpi, $period, $user) === '';
         });
@@ -47,16 +47,16 @@ final readonly class RibbonReader
         return new RibbonPage(
             $this->scorecard->year->label($chosen),
             array_map(fn (Period $month): RibbonMonth => $this->month($unit, $counted[$month->key()], $month), $months),
-            count($open),
+            array_sum(array_intersect_key($missing, $open)),
             $this->unseen(array_map(fn (KpiPlace $kpi): int => $kpi->id, array_values(array_filter($kpis, fn (KpiPlace $kpi): bool => ! $kpi->weight->isZero()))), $chosen, $user),
         );
     }
 
     private function month(Unit $unit, CountedMonth $counted, Period $month): RibbonMonth
     {
-        $status = $counted->reported === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $counted->units)[$unit->id]->status;
+        $status = $counted->owed > 0 && $counted->arrived === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $counted->units)[$unit->id]->status;
 
-        return new RibbonMonth($month->key(), $counted->due, $counted->reported, $status->value, $this->closures->holds($unit->id, $month));
+        return new RibbonMonth($month->key(), $counted->owed, $counted->arrived, $status->value, $this->closures->holds($unit->id, $month));
     }
 
     /** @param  list<int>  $kpiUnits */

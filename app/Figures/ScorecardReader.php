@@ -118,7 +118,7 @@ final readonly class ScorecardReader
             $rollUps[$unit->id]->status->value,
             CountsResource::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
-            count(array_filter($shown, fn (KpiLine $kpi): bool => $months[$kpi->id][$chosen->key()]->missing)),
+            array_sum(array_map(fn (int $id): int => $months[$id][$chosen->key()]->owed - $months[$id][$chosen->key()]->arrived, $ids)),
             array_sum($overdue),
             $this->rollUp($unit, $shown, $now, $rollUps),
             $groups,

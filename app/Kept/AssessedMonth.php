@@ -16,11 +16,10 @@ final readonly class AssessedMonth
 
     /**
      * @param  string  $statuses  a letter for each span
-     * @param  bool  $due  a period ends in the month
-     * @param  bool  $reported  and has a reading
-     * @param  bool  $missing  somebody owes the reading of the latest period
+     * @param  int  $owed  readings of the month that people owe
+     * @param  int  $arrived  those of them that are there
      */
-    public function __construct(public string $statuses, public bool $due, public bool $reported, public bool $missing) {}
+    public function __construct(public string $statuses, public int $owed, public int $arrived) {}
 
     /** @param  array<string, Status>  $statuses  by span */
     public static function letters(array $statuses): string

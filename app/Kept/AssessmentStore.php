@@ -61,7 +61,7 @@ final readonly class AssessmentStore
         foreach ($this->keptMonths($kpiUnits, $months) as $row) {
             $month = substr($row->month, 0, 7);
             foreach (explode(' ', $row->kept) as $kept) {
-                $known[(int) substr($kept, 7)][$month] = $distinct[substr($kept, 0, 7)] ??= new AssessedMonth(substr($kept, 0, 4), $kept[4] === '1', $kept[5] === '1', $kept[6] === '1');
+                $known[(int) substr($kept, 6)][$month] = $distinct[substr($kept, 0, 6)] ??= new AssessedMonth(substr($kept, 0, 4), (int) $kept[4], (int) $kept[5]);
             }
         }
 
@@ -97,7 +97,7 @@ final readonly class AssessmentStore
             }
             $counted[$month] ??= new CountedMonth;
             foreach ($together as $at => $same) {
-                $counted[$month]->add($kpis[$at], $same, $status, $row->due, $row->reported);
+                $counted[$month]->add($kpis[$at], $same, $status, $row->owed, $row->arrived);
             }
         }
         $counted = array_filter($counted, fn (string $month): bool => $known[$month] === count($kpis), ARRAY_FILTER_USE_KEY);
@@ -107,7 +107,7 @@ final readonly class AssessmentStore
             $counted[$month->key()] = new CountedMonth;
             foreach ($kpis as $kpi) {
                 $at = $judged[$kpi->id][$month->key()];
-                $counted[$month->key()]->add($kpi, [$kpi->id], $at->status($span), $at->due, $at->reported);
+                $counted[$month->key()]->add($kpi, [$kpi->id], $at->status($span), $at->owed, $at->arrived);
             }
         }
         ksort($counted);
@@ -222,7 +222,7 @@ final readonly class AssessmentStore
     private function isSame(stdClass $row, AssessedMonth|AssessedSpan $fresh): bool
     {
         return $fresh instanceof AssessedMonth
-            ? [$row->statuses, $row->due, $row->reported, $row->missing] === [$fresh->statuses, $fresh->due, $fresh->reported, $fresh->missing]
+            ? [$row->statuses, $row->owed, $row->arrived] === [$fresh->statuses, $fresh->owed, $fresh->arrived]
             : [$row->status, $row->reasons, $row->points, $row->good, SpanRecord::write(SpanRecord::read($row->record))]
                 === [$fresh->status, $fresh->codes(), $fresh->points(), $fresh->goodNews !== null, SpanRecord::write($fresh)];
     }
@@ -237,7 +237,7 @@ final readonly class AssessmentStore
     private function keptMonths(array $kpiUnits, array $months): iterable
     {
         return $this->database->select(
-            "SELECT month, string_agg(statuses || due::int || reported::int || missing::int || kpi_unit_id, ' ') AS kept
+            "SELECT month, string_agg(statuses || owed || arrived || kpi_unit_id, ' ') AS kept
              FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month',
             [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
         );
@@ -253,8 +253,8 @@ final readonly class AssessmentStore
     private function countedMonths(array $kpiUnits, array $months, Span $span): iterable
     {
         return $this->database->select(
-            "SELECT month, substr(statuses, ?, 1) AS letter, due, reported, string_agg(kpi_unit_id::text, ' ') AS ids
-             FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month, letter, due, reported',
+            "SELECT month, substr(statuses, ?, 1) AS letter, owed, arrived, string_agg(kpi_unit_id::text, ' ') AS ids
+             FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month, letter, owed, arrived',
             [AssessedMonth::place($span) + 1, PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
         );
     }
@@ -312,7 +312,7 @@ final readonly class AssessmentStore
         $seen = $this->seen();
         $facts = $this->facts($wanted);
         $judged = [];
-        $rows = [[], [], [], [], [], []];
+        $rows = [[], [], [], [], []];
         foreach ($wanted as $id => $months) {
             $measured = $facts[$id]->measurement;
             foreach ($months as $month) {
@@ -320,23 +320,17 @@ final readonly class AssessmentStore
                 foreach (Span::cases() as $span) {
                     $statuses[$span->value] = $this->scorecard->status($measured, $month, $span);
                 }
-                $period = $this->scorecard->endingIn($measured, $month);
-                $judged[$id][$month->key()] = $each = new AssessedMonth(
-                    AssessedMonth::letters($statuses),
-                    $period !== null,
-                    $period !== null && $measured->actuals->has($period),
-                    $this->scorecard->isMissing($measured, $month),
-                );
-                foreach ([$id, Month::date($month), $each->statuses, (int) $each->due, (int) $each->reported, (int) $each->missing] as $at => $value) {
+                $owed = $this->scorecard->owed($measured, $month);
+                $judged[$id][$month->key()] = $each = new AssessedMonth(AssessedMonth::letters($statuses), $owed->readings, $owed->arrived);
+                foreach ([$id, Month::date($month), $each->statuses, $each->owed, $each->arrived] as $at => $value) {
                     $rows[$at][] = $value;
                 }
             }
         }
-        $this->keep($seen, 'INSERT INTO assessed_months (maker, seen, kpi_unit_id, month, statuses, due, reported, missing)
-            SELECT ?, ?, id, month, statuses, due = 1, reported = 1, missing = 1
-            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::int[], ?::int[], ?::int[]) AS judged (id, month, statuses, due, reported, missing) ORDER BY id, month
-            ON CONFLICT (kpi_unit_id, month) DO UPDATE SET maker = excluded.maker, seen = excluded.seen, statuses = excluded.statuses, due = excluded.due,
-                reported = excluded.reported, missing = excluded.missing
+        $this->keep($seen, 'INSERT INTO assessed_months (maker, seen, kpi_unit_id, month, statuses, owed, arrived)
+            SELECT ?, ?, id, month, statuses, owed, arrived
+            FROM unnest(?::bigint[], ?::date[], ?::text[], ?::int[], ?::int[]) AS judged (id, month, statuses, owed, arrived) ORDER BY id, month
+            ON CONFLICT (kpi_unit_id, month) DO UPDATE SET maker = excluded.maker, seen = excluded.seen, statuses = excluded.statuses, owed = excluded.owed, arrived = excluded.arrived
             WHERE assessed_months.seen < excluded.seen OR assessed_months.maker <> excluded.maker', $rows);
 
         return $judged;

@@ -16,23 +16,23 @@ final class CountedMonth
     /** @var array<int, Tally> the KPIs measured in each unit itself */
     public array $units = [];
 
-    /** KPIs of which a period ends in the month. */
-    public int $due = 0;
+    /** Readings of the month that people owe. */
+    public int $owed = 0;
 
-    /** Those of them with a reading. */
-    public int $reported = 0;
+    /** Those of them that are there. */
+    public int $arrived = 0;
 
-    /** @var list<int> those of them without, as KPI-units */
-    public array $unread = [];
+    /** @var array<int, int> how many are not, by KPI-unit */
+    public array $missing = [];
 
     /** @param  list<int>  $ids  KPI-units of one unit and weight that stand alike */
-    public function add(KpiPlace $place, array $ids, Status $status, bool $due, bool $reported): void
+    public function add(KpiPlace $place, array $ids, Status $status, int $owed, int $arrived): void
     {
         ($this->units[$place->unitId] ??= new Tally)->add($status, $place->weight, count($ids));
-        $this->due += $due ? count($ids) : 0;
-        $this->reported += $due && $reported ? count($ids) : 0;
-        if ($due && ! $reported) {
-            array_push($this->unread, ...$ids);
+        $this->owed += $owed * count($ids);
+        $this->arrived += $arrived * count($ids);
+        if ($arrived < $owed) {
+            $this->missing += array_fill_keys($ids, $owed - $arrived);
         }
     }
 }

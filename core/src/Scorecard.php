@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core;
 
 use Kybernet\Core\Attention\Exceptions;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Attention\Past;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Attention\Unusual;
@@ -80,12 +81,10 @@ final class Scorecard
         return $measured->tenure->holds($latest, $this->year) ? $latest : null;
     }
 
-    /** Whether the latest due period has no reading yet that somebody owes. */
-    public function isMissing(Measurement $measured, Period $chosen): bool
+    /** What people owe of the periods that end in the month. */
+    public function owed(Measurement $measured, Period $month): Owed
     {
-        $latest = $this->latest($measured, $chosen);
-
-        return $latest !== null && Exceptions::isMissing($measured, $latest);
+        return Owed::of($measured, $this->ending($measured, $month));
     }
 
     /** The period that ends in the month and is due there; of several the last, null where none does. */

@@ -40,10 +40,9 @@ return new class extends Migration
             $table->unsignedBigInteger('seen');
             // A letter for each span: green, amber, red, not judged, no data.
             $table->char('statuses', 4);
-            // Whether a period ends in the month, whether it is reported, whether somebody owes the latest one.
-            $table->boolean('due');
-            $table->boolean('reported');
-            $table->boolean('missing');
+            // How many readings of the month people owe, and how many of those have arrived.
+            $table->unsignedSmallInteger('owed');
+            $table->unsignedSmallInteger('arrived');
             $table->primary(['kpi_unit_id', 'month']);
         });
         Schema::create('assessed_spans', function (Blueprint $table): void {

@@ -157,8 +157,8 @@ it('shows every kind of KPI on the screens, and takes typed figures only where t
     expect(collect($this->getJson('/api/units/ORG/logbook?period=2026-08')->json('rows'))->pluck('code')->unique()->values()->all())->toBe(['LATE', 'LEAK', 'PRES', 'SHARE', 'BURST', 'PER-PROP', 'PROPS']);
     // In September a quarter ends as well, and nobody has entered anything.
     $ribbon = collect($this->getJson('/api/units/ORG/ribbon?period=2026-08')->assertOk()->json('months'))->keyBy('period');
-    expect([$ribbon['2026-08']['expected'], $ribbon['2026-08']['reported'], $ribbon['2026-09']['expected'], $ribbon['2026-09']['reported']])->toBe([12, 11, 14, 0])
-        ->and($this->getJson('/api/units/ORG/scorecard?period=2026-08&span=month')->json('missing'))->toBe(1);
+    expect([$ribbon['2026-08']['expected'], $ribbon['2026-08']['reported'], $ribbon['2026-09']['expected'], $ribbon['2026-09']['reported']])->toBe([10, 7, 12, 0])
+        ->and($this->getJson('/api/units/ORG/scorecard?period=2026-08&span=month')->json('missing'))->toBe(3);
     $save = fn (string $kpi, string $unit, string $month, string $typed) => $this->putJson('/api/measured/'.self::measured($kpi, $unit)->id."/readings/{$month}", ['typed' => $typed, 'version' => 0]);
     $save('SHARE', 'NET', '2026-08', '1')->assertStatus(422)->assertJsonPath('errors.0.pointer', '/typed');
     $save('LEAK', 'NET', '2026-08', '1')->assertStatus(422);

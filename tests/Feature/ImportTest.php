@@ -2,6 +2,8 @@
 
 declare(strict_types=1);
 
+use App\Import\ImportJob;
+use App\Import\ImportSteps;
 use App\Models\Reading;
 use App\Tables\BadTable;
 use App\Tables\Bounds;
@@ -10,6 +12,7 @@ use App\Tables\Table;
 use Carbon\CarbonImmutable;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Queue;
 use PhpOffice\PhpSpreadsheet\IOFactory;
 use PhpOffice\PhpSpreadsheet\Spreadsheet;
 
@@ -83,13 +86,16 @@ it('leaves what was changed between preview and apply, and all of it where a mon
 
 it('reads what it exports unchanged, long and wide, in every format', function (string $format) {
     $this->as('analyst');
+    // A year target stays one, and a closed month that is the same is the same.
+    DB::table('year_targets')->insert(['kpi_unit_id' => $this->measuredId('NIGHT'), 'year' => 2026, 'target' => '1.5']);
+    DB::table('targets')->where('kpi_unit_id', $this->measuredId('NIGHT'))->where('period', '>=', '2026-09-01')->delete();
     $exported = $this->get("/api/units/OST/figures?period=2026-08&format={$format}")->assertOk()->streamedContent();
     $page = ($this->preview)($exported, "figures.{$format}", 'OST');
     $refused = DB::table('import_cells')->where('import_id', $page['id'])->where('outcome', 'refused')->pluck('reason')->unique()->values()->all();
 
-    // Closed months and worked-out figures take nothing, even what is there; all else is the same.
+    // Worked-out figures take nothing; all else is the same.
     expect($page['counts'])->new->toBe(0)->changed->toBe(0)->same->toBeGreaterThan(300)
-        ->and(array_filter($refused, fn (string $reason): bool => ! str_contains($reason, 'is closed') && ! str_contains($reason, 'takes no such entry')))->toBe([]);
+        ->and(array_filter($refused, fn (string $reason): bool => ! str_contains($reason, 'takes no such entry')))->toBe([]);
 })->with(['csv', 'xlsx', 'ods', 'csv-long', 'xlsx-long', 'ods-long']);
 
 it('reads spreadsheets as a kept library writes them: numbers, percentages, dates, gaps', function (string $format) {
@@ -125,6 +131,65 @@ it('refuses what is no table, with a sentence', function (Closure $content, stri
     'a spreadsheet that breaks off' => [fn () => substr((string) file_get_contents(spreadsheet('Xlsx', [['kpi'], ['A']])), 0, 900), 'damaged'],
 ]);
 
+it('understands headings below titles, on any sheet, in four languages, and what old programs write', function (string $content, array $typed) {
+    $this->as('owner');
+    $page = ($this->preview)($content);
+    expect(array_column($page['cells'], 'typed'))->toBe($typed)->and($page['counts']['refused'])->toBe(0);
+})->with([
+    'titles above' => ["Figures of Network\n\nas of September\nkpi,unit,period,actual\nNIGHT,NET,2026-08,1.8\n", ['1.8']],
+    'German, in Windows-1252' => [mb_convert_encoding("Kennzahl;Abteilung;Monat;Ist;Bemerkung\nNIGHT;NET;Aug. 2026;1.8;Zähler größer\n", 'Windows-1252', 'UTF-8'), ['1.8', 'Zähler größer']],
+    'French' => ["Indicateur;Unité;Mois;Réalisé\nNIGHT;NET;août 2026;1.8\n", ['1.8']],
+    'Dutch, months across' => ["Kengetal;Afdeling;juli 2026;aug 2026\nNIGHT;NET;;1.8\n", ['1.8']],
+]);
+
+it('asks which sheet, and takes the line of the heads from a person', function () {
+    $book = new Spreadsheet;
+    $book->getActiveSheet()->setTitle('Cover')->fromArray([['Network'], ['2026/27']]);
+    $book->createSheet()->setTitle('Data')->fromArray([['A title'], ['kpi', 'unit', 'period', 'actual'], ['NIGHT', 'NET', '2026-08', 1.8]]);
+    IOFactory::createWriter($book, 'Xlsx')->save($path = tempnam(sys_get_temp_dir(), 'book'));
+    $sent = $this->as('owner') ? ($this->send)((string) file_get_contents($path), 'book.xlsx')->assertCreated()->json() : [];
+
+    expect($sent)->sheets->toBe(['Cover', 'Data'])->sheet->toBe('Data')->head->toBe(2)->and(array_column($sent['columns'], 'role'))->toBe(['kpi', 'unit', 'period', 'actual']);
+    $this->putJson("/api/imports/{$sent['id']}/head", ['sheet' => 'Cover', 'line' => null])->assertOk()->assertJsonPath('sheet', 'Cover');
+    $this->putJson("/api/imports/{$sent['id']}/head", ['sheet' => 'Data', 'line' => 9])->assertStatus(422)->assertJsonPath('errors.0.detail', 'There is nothing in that line.');
+    $this->putJson("/api/imports/{$sent['id']}/head", ['sheet' => 'None', 'line' => 1])->assertStatus(422);
+    $this->putJson("/api/imports/{$sent['id']}/head", ['sheet' => 'Data', 'line' => 2])->assertOk()->assertJsonPath('columns.3.role', 'actual');
+});
+
+it('takes up an import whose worker died, and gives it back after the third', function () {
+    $sent = $this->as('owner') ? ($this->send)("kpi,unit,period,actual\nNIGHT,NET,2026-08,1.8\n")->json() : [];
+    $die = fn () => DB::table('imports')->where('id', $sent['id'])->update(['state' => 'applying', 'alive_at' => now()->subMinute()]);
+    Queue::fake();
+    $die();
+    app(ImportSteps::class)->resume();
+    Queue::assertPushed(ImportJob::class, fn (ImportJob $job): bool => $job->turn === 1);
+    // Waiting for a worker is not being dead.
+    app(ImportSteps::class)->resume();
+    Queue::assertPushed(ImportJob::class, 1);
+    foreach ([2, 3] as $turn) {
+        $die();
+        app(ImportSteps::class)->resume();
+    }
+    $die();
+    app(ImportSteps::class)->resume();
+    expect(DB::table('imports')->find($sent['id']))->state->toBe('ready')->problem->toContain('interrupted three times');
+    // Whoever comes late, with a turn that is over, does nothing.
+    DB::table('imports')->where('id', $sent['id'])->update(['state' => 'applying']);
+    app()->call([new ImportJob($sent['id'], 1), 'handle']);
+    expect(DB::table('imports')->find($sent['id'])->state)->toBe('applying');
+});
+
+it('refuses small files that are large inside, with a sentence and little memory', function (Closure $make, string $words) {
+    $path = tempnam(sys_get_temp_dir(), 'hostile');
+    $make($path);
+    expect(filesize($path))->toBeLessThan(40_000_000);
+    $before = memory_get_usage();
+    memory_reset_peak_usage();
+    expect(fn () => iterator_count(Table::open($path, '', 30)->rows()))->toThrow(BadTable::class, $words);
+    expect(memory_get_peak_usage() - $before)->toBeLessThan(130_000_000);
+    unlink($path);
+})->with('hostile files');
+
 it('refuses a sheet that goes on for ever', function () {
     $path = tempnam(sys_get_temp_dir(), 'csv');
     file_put_contents($path, str_repeat("A,B\n", Bounds::MOST_ROWS + 3));
@@ -137,4 +202,58 @@ it('keeps a file to whoever sent it and the analyst', function () {
     $this->postJson("/api/imports/{$id}/application")->assertNotFound();
     $this->as('analyst')->getJson("/api/imports/{$id}")->assertOk();
     $this->as('executive')->postJson('/api/units/NET/imports', [])->assertForbidden();
+});
+
+dataset('hostile files', function (): array {
+    /** @param  iterable<string>  $pieces  of the part that is large */
+    $archive = function (string $path, string $part, iterable $pieces, string $sheet = '<worksheet><sheetData/></worksheet>'): void {
+        $large = tempnam(sys_get_temp_dir(), 'part');
+        $file = fopen($large, 'wb');
+        foreach ($pieces as $piece) {
+            fwrite($file, $piece);
+        }
+        fclose($file);
+        $zip = new ZipArchive;
+        $zip->open($path, ZipArchive::CREATE | ZipArchive::OVERWRITE);
+        $parts = [
+            'xl/workbook.xml' => '<workbook xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships"><sheets><sheet name="S" sheetId="1" r:id="r1"/></sheets></workbook>',
+            'xl/_rels/workbook.xml.rels' => '<Relationships><Relationship Id="r1" Target="worksheets/sheet1.xml"/></Relationships>',
+            'xl/worksheets/sheet1.xml' => $sheet,
+        ];
+        foreach ($part === 'content.xml' ? ['mimetype' => 'application/vnd.oasis.opendocument.spreadsheet'] : $parts as $name => $text) {
+            $zip->addFromString($name, $text);
+        }
+        $zip->addFile($large, $part);
+        $zip->close();
+        unlink($large);
+    };
+    $repeated = function (string $before, string $piece, int $times, string $after): Generator {
+        yield $before;
+        $many = str_repeat($piece, 1000);
+        for ($done = 0; $done < $times; $done += 1000) {
+            yield $many;
+        }
+        yield $after;
+    };
+    $ods = fn (string $rows): array => ['<office:document-content xmlns:office="o" xmlns:table="t" xmlns:text="x"><table:table table:name="T">'.$rows.'</table:table></office:document-content>'];
+
+    return [
+        '40 cells of 9 MB' => [fn (string $path) => $archive($path, 'xl/worksheets/sheet1.xml', (function () {
+            yield '<worksheet><sheetData><row>';
+            for ($cell = 0; $cell < 24; $cell++) {
+                yield '<c t="inlineStr"><is><t>';
+                yield str_repeat('x', 9_000_000);
+                yield '</t></is></c>';
+            }
+            yield '</row></sheetData></worksheet>';
+        })()), 'holds more text than a cell'],
+        'a part of 400 MB' => [fn (string $path) => $archive($path, 'xl/worksheets/sheet1.xml', $repeated('<worksheet><sheetData>', str_repeat(' ', 4000), 100_000, '</sheetData></worksheet>')), 'unpacks to more'],
+        'styles of 40 MB' => [fn (string $path) => $archive($path, 'xl/styles.xml', $repeated('<styleSheet>', str_repeat(' ', 400), 100_000, '</styleSheet>')), 'unpacks to more'],
+        'millions of empty strings' => [fn (string $path) => $archive($path, 'xl/sharedStrings.xml', $repeated('<sst>', '<si/>', 2_000_000, '</sst>')), 'more text than can be read'],
+        'millions of commas' => [fn (string $path) => file_put_contents($path, "kpi\n".str_repeat(',', 900_000)."\n"), 'beyond 400 columns'],
+        'one line of 29 MB' => [fn (string $path) => file_put_contents($path, str_repeat('x', 29_000_000)), 'longer than a megabyte'],
+        'a quotation mark that is never closed' => [fn (string $path) => file_put_contents($path, "kpi\n\"".str_repeat("x\n", 1_500_000)), 'never closed'],
+        'rows without end' => [fn (string $path) => $archive($path, 'content.xml', $ods('<table:table-row table:number-rows-repeated="1000000000"><table:table-cell office:value-type="float" office:value="1"/></table:table-row>')), '100,000 rows'],
+        'columns without end' => [fn (string $path) => $archive($path, 'content.xml', $ods('<table:table-row><table:table-cell table:number-columns-repeated="1000000000" office:value-type="float" office:value="1"/></table:table-row>')), 'beyond 400 columns'],
+    ];
 });

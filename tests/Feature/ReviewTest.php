@@ -138,6 +138,19 @@ it('agrees actions, follows them up, and keeps them in the trail', function () {
     $this->as('analyst')->getJson('/api/changes?subject=action')->assertJsonPath('changes.0.code', 'BURSTS')->assertJsonPath('changes.0.by', 'Ruth Sandell');
 });
 
+it('counts the same as missing, and as lacking a reason, on every screen', function (string $unit, string $month) {
+    $this->as('analyst');
+    $get = fn (string $page): array => $this->getJson("/api/units/{$unit}/{$page}period={$month}&span=month")->assertOk()->json();
+    $closing = $get('closing?');
+    $sheet = collect($get('logbook?')['rows']);
+    $ribbon = collect($get('ribbon?')['months'])->firstWhere('period', $month);
+    $missing = count($closing['missing']);
+
+    expect($get('scorecard?')['missing'])->toBe($missing)->and($ribbon['expected'] - $ribbon['reported'])->toBe($missing)
+        ->and($sheet->filter(fn (array $row): bool => $row['kind'] !== 'formula' && $row['lock'] !== 'gathered from the units below' && $row['typed'] === '')->count())->toBe($missing)
+        ->and($sheet->filter(fn (array $row): bool => $row['typed'] !== '' && $row['verdict']['wantsNote'] && ($row['note']['text'] ?? '') === '')->count())->toBe(count($closing['unexplained']));
+})->with(['OST', 'NET', 'CUS', 'Z-FENWICK'])->with(['2026-06', '2026-08', '2026-09']);
+
 it('counts overdue actions on a scorecard as the exceptions list them', function (string $account, string $unit) {
     $query = "/api/units/{$unit}/%s?period=2026-08&span=month";
     $overdue = $this->as($account)->getJson(sprintf($query, 'exceptions'))->assertOk()->json('overdue');

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use Kybernet\Core\Assessment;
-use Kybernet\Core\Attention\Exceptions;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Attention\Streak;
 use OpenApi\Attributes as OA;
 
@@ -29,7 +29,7 @@ final readonly class Verdict
             $streak === null || $streak->length < 2 || $streak->status !== $assessed->status
                 ? null
                 : "{$streak->status->words()} for {$streak->length} months in a row.",
-            Exceptions::wantsNote($assessed->status),
+            Owed::lacksReason($assessed->status, null),
             $question,
         );
     }

@@ -11,7 +11,6 @@ use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Compare\Effect;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\InWords;
-use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\Polarity;
@@ -64,7 +63,7 @@ final readonly class Exceptions
         bool $isNoted,
     ): self {
         $status = $assessed->status;
-        $offCourse = self::wantsNote($status);
+        $offCourse = Owed::lacksReason($status, null);
         $before = $past->colourBefore();
         $movement = $before === null ? Movement::None : Movement::between($before, $past->latest());
         $run = $past->offCourse();
@@ -93,7 +92,7 @@ final readonly class Exceptions
         if (self::isBehindPriorYear($measured, $assessed)) {
             $add('behind-prior-year', 'Worse than last year by '.InWords::grouped((string) $assessed->change?->percent?->abs()->rounded(1)).' %.');
         }
-        if (self::isMissing($measured, $latest)) {
+        if (Owed::isMissing($measured, $latest)) {
             $add('missing', "No reading for {$latest->words()}.");
         }
         if ($offCourse && ! $isNoted) {
@@ -103,18 +102,6 @@ final readonly class Exceptions
         return new self($reasons, $before !== null && $movement === Movement::Recovered
             ? "On course again, {$before->inPassing()} before."
             : null);
-    }
-
-    /** Whether somebody still owes the reading of a period; a formula owes none of its own. */
-    public static function isMissing(Measurement $measured, Period $period): bool
-    {
-        return $measured->definition->kind !== Kind::Formula && ! $measured->actuals->has($period);
-    }
-
-    /** Whether a status asks for a note that says why. */
-    public static function wantsNote(Status $status): bool
-    {
-        return in_array($status, [Status::Red, Status::Amber], true);
     }
 
     /** What ranks it: the sum of the points × the KPI's weight. */

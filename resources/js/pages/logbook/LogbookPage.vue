@@ -70,7 +70,7 @@ const lines = computed(() =>
 );
 const mine = computed(() => sheet.lines.value.filter(isTyped));
 const left = computed(() => mine.value.filter(isOpen).length);
-const unexplained = computed(() => mine.value.filter(wantsNote).length);
+const unexplained = computed(() => sheet.lines.value.filter(wantsNote).length);
 const total = computed(() => mine.value.length);
 const ready = computed(() => mine.value.filter(({ row }) => row.state === 'entered' && row.lock === '').length);
 

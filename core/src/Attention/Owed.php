@@ -1,0 +1,54 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Attention;
+
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Status\Status;
+
+/**
+ * What people owe: a reading for each period, and a reason for each bad colour. Every screen that counts what is missing,
+ * late or unexplained counts this.
+ */
+final readonly class Owed
+{
+    /**
+     * @param  int  $readings  how many somebody owes
+     * @param  int  $arrived  how many of those are there
+     */
+    private function __construct(public int $readings, public int $arrived) {}
+
+    /**
+     * Of some periods of a KPI, such as those that end in a month.
+     *
+     * @param  list<Period>  $periods
+     */
+    public static function of(Measurement $measured, array $periods): self
+    {
+        return self::byPeople($measured)
+            ? new self(count($periods), count(array_filter($periods, $measured->actuals->has(...))))
+            : new self(0, 0);
+    }
+
+    /** Whether people enter its readings in the unit itself: what is worked out or gathered, nobody owes. */
+    public static function byPeople(Measurement $measured): bool
+    {
+        return $measured->definition->kind !== Kind::Formula && $measured->actuals instanceof Series;
+    }
+
+    /** Whether somebody still owes the reading of a period. */
+    public static function isMissing(Measurement $measured, Period $period): bool
+    {
+        return self::byPeople($measured) && ! $measured->actuals->has($period);
+    }
+
+    /** Whether a colour asks for a reason that is not given: a note that says nothing of why is none. */
+    public static function lacksReason(Status $status, ?string $reason): bool
+    {
+        return in_array($status, [Status::Red, Status::Amber], true) && ($reason ?? '') === '';
+    }
+}
