@@ -155,6 +155,7 @@ install_packages() {
     command -v nginx >/dev/null || wanted+=(nginx-light)
     command -v setpriv >/dev/null || wanted+=(util-linux)
     command -v pkill >/dev/null || wanted+=(procps)
+    command -v curl >/dev/null || wanted+=(curl)
     command -v composer >/dev/null || wanted+=(composer)
     command -v unzip >/dev/null || wanted+=(unzip)
     command -v node >/dev/null || wanted+=(nodejs)
@@ -484,7 +485,7 @@ http {
         listen 127.0.0.1:$1;
         root "$ROOT/public";
         # The front end reads problems, never a web server's own page.
-        error_page 400 = @refused;
+        error_page 400 /problems/refused;
         error_page 413 = @large;
         error_page 502 503 504 = @away;
         location /build/ {
@@ -516,7 +517,7 @@ http {
             default_type application/problem+json;
             return 413 '{"type":"/problems/too-large","title":"Too large","status":413,"detail":"The file is larger than 30 MB. Split it and send the parts.","errors":[],"current":null}';
         }
-        location @refused {
+        location = /problems/refused {
             internal;
             default_type application/problem+json;
             return 400 '{"type":"/problems/refused","title":"The request was refused","status":400,"detail":"The server did not understand this request.","errors":[],"current":null}';
@@ -528,8 +529,8 @@ CONF
     own www-data "$KYBERNET_HOME"
     start_watch "$INSTANCE"
     local tried
-    for tried in $(seq 100); do
-        ! port_is_taken "$1" || return 0
+    for tried in $(seq 200); do
+        ! curl -fsS -o /dev/null -m 5 "http://127.0.0.1:$1/api/session" 2>/dev/null || return 0
         sleep 0.1
     done
     die "the web server does not answer on port $1; $KYBERNET_HOME/log/nginx.log and $VAR/log/watch-$INSTANCE.log may say why."

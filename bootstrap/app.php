@@ -51,8 +51,8 @@ $app = Application::configure(basePath: dirname(__DIR__))
         $exceptions->dontReport(Conflict::class);
         // Requests that wait for the database say so, and would fill the log with the same line.
         $exceptions->dontReportWhen(fn (Throwable $error): bool => Problem::isAway($error));
-        $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => $request->is('api/*'));
-        $exceptions->render(fn (Throwable $error, Request $request) => $request->is('api/*') || Problem::isAway($error) ? Problem::from($error) : null);
+        $exceptions->shouldRenderJsonWhen(fn (Request $request): bool => str_starts_with($request->getPathInfo(), '/api/'));
+        $exceptions->render(fn (Throwable $error, Request $request) => str_starts_with($request->getPathInfo(), '/api/') || Problem::isAway($error) ? Problem::from($error) : null);
     })
     ->create();
 

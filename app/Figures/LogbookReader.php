@@ -14,6 +14,7 @@ use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\NumberSetting;
+use App\Support\Snapshot;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Period;
@@ -39,9 +40,15 @@ final readonly class LogbookReader
         private EntryRules $rules,
         private Closures $closures,
         private EndingPeriods $ending,
+        private Snapshot $snapshot,
     ) {}
 
     public function page(Unit $unit, Period $month, User $user): LogbookPage
+    {
+        return $this->snapshot->read(fn (): LogbookPage => $this->laidOut($unit, $month, $user));
+    }
+
+    private function laidOut(Unit $unit, Period $month, User $user): LogbookPage
     {
         $units = $this->organisation->below($unit->id);
         $place = array_flip($units);
@@ -64,7 +71,7 @@ final readonly class LogbookReader
 
     public function row(KpiUnit $measured, Period $period, User $user): LogbookRow
     {
-        return $this->rows([[$this->one($measured, $period), $period]], $user)[0];
+        return $this->snapshot->read(fn (): LogbookRow => $this->rows([[$this->one($measured, $period), $period]], $user)[0]);
     }
 
     /** How a value would be judged if it were entered. */

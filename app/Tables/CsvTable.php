@@ -82,16 +82,18 @@ final class CsvTable extends Table
     private function record($file, int $line): ?string
     {
         $record = '';
+        $isQuoted = false;
         do {
             $part = fgets($file, max(1, Bounds::MOST_LINE_BYTES + 2 - strlen($record)));
             if ($part === false) {
                 return $record === '' ? null : $record;
             }
             $record .= $part;
+            $isQuoted = $isQuoted !== (substr_count($part, '"') % 2 === 1);
             if (strlen($record) > Bounds::MOST_LINE_BYTES) {
                 throw new BadTable("Line {$line} is longer than a megabyte. A quotation mark that is never closed does that too.");
             }
-        } while (substr_count($record, '"') % 2 === 1);
+        } while ($isQuoted);
 
         return $record;
     }

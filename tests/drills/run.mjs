@@ -187,7 +187,7 @@ async function hostile() {
         const answer = await upload(text, 'figures.xlsx');
         check(answer.status === 422 && JSON.parse(answer.text).errors.length === 1, `${what} is refused with a sentence, after ${Math.round(answer.ms)} ms (${answer.status})`);
     }
-    const too = await upload('x'.repeat(33_000_000), 'large.csv');
+    const too = await upload('x'.repeat(34_000_000), 'large.csv');
     check(too.status === 413 && too.type.includes('problem+json'), 'more than 30 MB is refused as a problem');
 
     // Large imports are read by the worker while everybody else goes on.

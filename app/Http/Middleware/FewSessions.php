@@ -10,7 +10,7 @@ use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\Response;
 
 /**
- * Whoever only looks and brings no session gets none: visits of strangers and machines leave nothing behind.
+ * Whoever brings no session and does not sign in gets none: visits of strangers and machines leave nothing behind.
  */
 final readonly class FewSessions
 {
@@ -19,7 +19,7 @@ final readonly class FewSessions
     public function handle(Request $request, Closure $next): Response
     {
         $name = $this->config->string('session.cookie');
-        if ($request->cookies->has($name) || ! $request->isMethodSafe()) {
+        if ($request->cookies->has($name) || ($request->isMethod('POST') && $request->is('api/session'))) {
             /** @var Response $response */
             $response = $next($request);
 

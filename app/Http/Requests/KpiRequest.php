@@ -92,10 +92,11 @@ final class KpiRequest extends FormRequest
 
     protected function prepareForValidation(): void
     {
-        $this->merge([
-            'code' => trim($this->string('code')->toString()),
-            'name' => Str::squish($this->string('name')->toString()),
-        ]);
+        // Anything but text is told by the rules.
+        $this->merge(array_filter([
+            'code' => is_string($this->input('code')) ? trim($this->input('code')) : null,
+            'name' => is_string($this->input('name')) ? Str::squish($this->input('name')) : null,
+        ], is_string(...)));
     }
 
     /** @return array<string, mixed> */
@@ -178,7 +179,9 @@ final class KpiRequest extends FormRequest
     public function after(DefinitionCheck $check, TypedDefinition $definition, FinancialYear $year): array
     {
         return [function (Validator $validator) use ($check, $definition, $year): void {
-            $this->refuseDuplicates($validator);
+            if ($validator->errors()->isEmpty()) {
+                $this->refuseDuplicates($validator);
+            }
             if ($validator->errors()->isNotEmpty()) {
                 return;
             }

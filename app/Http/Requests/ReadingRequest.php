@@ -46,6 +46,9 @@ final class ReadingRequest extends CellRequest
     public function after(): array
     {
         return [function (Validator $validator): void {
+            if ($validator->errors()->isNotEmpty()) {
+                return;
+            }
             try {
                 $this->value = (new CellText(new NumberSetting($this->person()->locale)))->read($this->facts()->measurement->definition, $this->string('typed')->toString(), false);
             } catch (InvalidArgumentException $error) {

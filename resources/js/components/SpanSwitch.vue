@@ -2,7 +2,7 @@
 import type { Span } from '@/api/client';
 import { useView } from '@/composables/useView';
 
-const { span, query } = useView();
+const { span, here } = useView();
 
 const SPANS: { value: Span; name: string }[] = [
     { value: 'month', name: 'Month' },
@@ -20,7 +20,7 @@ const SPANS: { value: Span; name: string }[] = [
         <RouterLink
             v-for="each in SPANS"
             :key="each.value"
-            :to="{ query: query({ span: each.value }) }"
+            :to="{ query: here({ span: each.value }) }"
             class="tab"
             active-class=""
             exact-active-class=""

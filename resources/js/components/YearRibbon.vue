@@ -12,7 +12,7 @@ import SpanSwitch from './SpanSwitch.vue';
 
 /** The financial year as one strip: what has arrived, how the unit stands, and which month is looked at. */
 const route = useRoute();
-const { unit, period, query, show } = useView();
+const { unit, period, show, here } = useView();
 const { data } = useRibbon();
 
 const STEPS: Record<string, number> = { '[': -1, ']': 1, '{': -12, '}': 12 };
@@ -81,7 +81,7 @@ useEventListener('keydown', (event: KeyboardEvent) => {
                 class="min-w-[38px] flex-1 border-l border-rule-soft last:border-r"
             >
                 <RouterLink
-                    :to="{ query: query({ period: month.period }) }"
+                    :to="{ query: here({ period: month.period }) }"
                     class="relative flex h-[60px] flex-col items-center justify-end gap-[3px] pb-[7px] md:h-full"
                     :class="month.period === period ? 'bg-sheet shadow-[inset_0_3px_0_var(--color-brass)]' : ''"
                     :aria-current="month.period === period ? 'date' : undefined"

@@ -45,6 +45,8 @@ export function useView() {
         period,
         span,
         query,
-        show: (change: Parameters<typeof query>[0]) => router.push({ query: query(change) }),
+        /** The same screen, with its order, filters and switches, for another part of the view. */
+        here: (change: Parameters<typeof query>[0]) => ({ ...route.query, ...query(change) }),
+        show: (change: Parameters<typeof query>[0]) => router.push({ query: { ...route.query, ...query(change) } }),
     };
 }

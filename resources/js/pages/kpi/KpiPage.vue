@@ -4,13 +4,14 @@ import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteList from '@/components/NoteList.vue';
 import StateNote from '@/components/StateNote.vue';
+import { useAddress, useSwitch } from '@/composables/useAddress';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import { ACCUMULATIONS } from '@/pages/register/words';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
-import { useLocalStorage, useTitle } from '@vueuse/core';
+import { useTitle } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import ActionForm from './ActionForm.vue';
@@ -47,16 +48,20 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 const fading = useWaiting(isPlaceholderData);
 useTitle(computed(() => `${data.value?.name ?? code.value} · Kybernet`));
 
-const mode = ref<Mode>('months');
-const long = ref(false);
-const layers = useLocalStorage<Layers>('kybernet:chart', {
-    zones: true,
-    prior: true,
-    average: false,
-    trend: true,
-    control: false,
-    projection: true,
-});
+const mode = useAddress<Mode>('course', 'months', ['months', 'gathered', 'quarters']);
+const long = useSwitch('far');
+/** What is drawn, by name. */
+const lines = useAddress('lines', 'zones.prior.trend.projection');
+const layers = computed(
+    () =>
+        Object.fromEntries(
+            LAYERS.map(({ name }) => [name, lines.value.split('.').includes(name)]),
+        ) as unknown as Layers,
+);
+const toggle = (name: keyof Layers): void => {
+    const wanted = LAYERS.filter((each) => layers.value[each.name] !== (each.name === name));
+    lines.value = wanted.map((each) => each.name).join('.');
+};
 const LAYERS: { name: keyof Layers; words: string; only?: Mode[] }[] = [
     { name: 'zones', words: 'zones' },
     { name: 'prior', words: 'last year' },
@@ -267,7 +272,7 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
                     type="button"
                     class="tab"
                     :aria-pressed="layers[each.name]"
-                    @click="layers[each.name] = !layers[each.name]"
+                    @click="toggle(each.name)"
                 >
                     {{ each.words }}
                 </button>

@@ -3,6 +3,7 @@ import { api, read, type Schemas } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
+import { useSwitch } from '@/composables/useAddress';
 import { unitsOfKind } from '@/composables/unitKinds';
 import { capital, useNumbers } from '@/composables/useNumbers';
 import { monthAndYear, shortMonth } from '@/composables/usePeriods';
@@ -11,7 +12,7 @@ import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import ScorecardTabs from '@/pages/scorecard/ScorecardTabs.vue';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
-import { useLocalStorage, useTitle } from '@vueuse/core';
+import { useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CellPanel from './CellPanel.vue';
@@ -31,9 +32,9 @@ const asked = (name: string): string => (typeof route.query[name] === 'string' ?
 const crossing = computed<Crossing>(() => CROSSINGS.find((each) => each === asked('crossing')) ?? 'units-kpis');
 const kpi = computed(() => asked('kpi'));
 const months = computed(() => [12, 24, 36].find((each) => String(each) === asked('months')) ?? 12);
-const figures = useLocalStorage('kybernet:matrix-figures', false);
-const worstFirst = useLocalStorage('kybernet:matrix-worst', false);
-const masked = ref(false);
+const figures = useSwitch('figures');
+const worstFirst = useSwitch('worst');
+const masked = useSwitch('masked');
 
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
     queryKey: computed(() => [

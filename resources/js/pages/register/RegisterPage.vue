@@ -2,6 +2,7 @@
 import { api, read } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import StateNote from '@/components/StateNote.vue';
+import { useAddress } from '@/composables/useAddress';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -13,7 +14,7 @@ import { ACCUMULATIONS, FREQUENCIES, KINDS, LEVELS, POLARITIES } from './words';
 
 const { unit, query } = useView();
 const { session, user, path } = useSession();
-const words = ref('');
+const words = useAddress('words', '');
 
 const { data, error, isPending, refetch } = useQuery({
     queryKey: ['register'],
@@ -26,10 +27,10 @@ const place = computed(() => path(unit.value.code).find(({ kind }) => kind === '
 const isWhole = computed(() => place.value.parent === null);
 
 // What the list is narrowed to; each is one of a few, or everything.
-const level = ref('');
-const kind = ref('');
-const theme = ref('');
-const mark = ref('');
+const level = useAddress('level', '');
+const kind = useAddress('kind', '');
+const theme = useAddress('theme', '');
+const mark = useAddress('mark', '');
 const FILTERS = { open: 'with open questions', limits: 'without limits', retired: 'retired' } as const;
 const narrowed = computed(() =>
     [words.value, level.value, kind.value, theme.value, mark.value].some((each) => each !== ''),

@@ -6,12 +6,12 @@ import { capital, counted } from '@/composables/useNumbers';
 import { monthAndYear } from '@/composables/usePeriods';
 import { usePresentation } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
+import { useAddress } from '@/composables/useAddress';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useLocalStorage, useTitle } from '@vueuse/core';
-import { computed, defineAsyncComponent, ref, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { computed, defineAsyncComponent, reactive, ref, watch } from 'vue';
 import CourseLegend from './CourseLegend.vue';
 import { arrange, STATUS_WORDS, type Filter, type Order } from './order';
 import ScorecardTable from './ScorecardTable.vue';
@@ -24,8 +24,6 @@ const RollUpNote = defineAsyncComponent(() => import('./RollUpNote.vue'));
 /** More headline figures than this are more than a management page can hold. */
 const HEADLINES = 12;
 
-const route = useRoute();
-const router = useRouter();
 const { unit, period, span, query } = useView();
 const { user } = useSession();
 const { presenting, start } = usePresentation();
@@ -38,17 +36,19 @@ const fewer = ref(false);
 
 const GROUPS = { '': '', theme: 'theme', level: 'level', none: 'nothing' } as const;
 type Group = keyof typeof GROUPS;
-const group = computed<Group>(() =>
-    typeof route.query.group === 'string' && route.query.group in GROUPS ? (route.query.group as Group) : '',
-);
-const setGroup = (to: string): void => void router.replace({ query: { ...route.query, group: to || undefined } });
-const order = ref<Order>('register');
-const filter = ref<Filter>({ text: '', status: '', level: '', theme: '', owner: '' });
-const filtering = ref(false);
-const isFiltered = computed(() => Object.values(filter.value).some((each) => each !== ''));
-const clear = (): void => {
-    filter.value = { text: '', status: '', level: '', theme: '', owner: '' };
-};
+const group = useAddress<Group>('group', '', Object.keys(GROUPS) as Group[]);
+const setGroup = (to: string): void => void (group.value = to as Group);
+const order = useAddress<Order>('order', 'register', ['register', 'seriousness', 'movement', 'variance']);
+const filter: Filter = reactive({
+    text: useAddress('text', ''),
+    status: useAddress<Filter['status']>('status', '', ['red', 'amber', 'green', 'no-data', 'not-judged']),
+    level: useAddress('level', ''),
+    theme: useAddress('theme', ''),
+    owner: useAddress('owner', ''),
+});
+const isFiltered = computed(() => Object.values(filter).some((each) => each !== ''));
+const filtering = ref(isFiltered.value);
+const clear = (): void => void Object.assign(filter, { text: '', status: '', level: '', theme: '', owner: '' });
 
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
     queryKey: computed(() => ['scorecard', unit.value.code, period.value, span.value, group.value]),
@@ -91,7 +91,7 @@ const groups = computed(() => {
     const shown = (data.value?.groups ?? []).map((each) =>
         fewer.value && each === headline.value ? { ...each, rows: important(each.rows) } : each,
     );
-    return arrange(shown, order.value, filter.value);
+    return arrange(shown, order.value, filter);
 });
 /** The heaviest, in their own order. */
 function important(all: readonly Schemas['ScorecardRow'][]): Schemas['ScorecardRow'][] {

@@ -14,7 +14,7 @@ const props = defineProps<{
 }>();
 const opened = defineModel<number | null>('opened', { required: true });
 
-const { query } = useView();
+const { here } = useView();
 const columns = computed(() => 6 + [!props.hideTargets, !props.hidePrior, props.showStep].filter(Boolean).length);
 
 const moved = ({ worse, recovered, better }: Schemas['Moved']): string =>
@@ -77,7 +77,7 @@ function move(event: KeyboardEvent): void {
                             <RouterLink
                                 v-if="group.unit"
                                 class="hover:text-brass"
-                                :to="{ query: query({ unit: group.unit }) }"
+                                :to="{ query: here({ unit: group.unit }) }"
                                 >{{ group.name }}</RouterLink
                             >
                             <template v-else>{{ group.name }}</template>

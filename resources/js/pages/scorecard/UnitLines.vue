@@ -7,7 +7,7 @@ import { useView } from '@/composables/useView';
 /** The units below this one, a line each: how they stand, how their KPIs stand, what moved. */
 defineProps<{ units: readonly Schemas['UnitLine'][]; of: string }>();
 
-const { query } = useView();
+const { here } = useView();
 
 const COLOURS = [
     { key: 'green', fill: 'fill-green', name: 'on course' },
@@ -32,7 +32,7 @@ const words = (counts: Schemas['Counts']): string =>
         <ul class="gap-x-10 md:columns-2">
             <li v-for="unit in units" :key="unit.code" class="break-inside-avoid border-b border-rule-soft">
                 <RouterLink
-                    :to="{ query: query({ unit: unit.code }) }"
+                    :to="{ query: here({ unit: unit.code }) }"
                     class="group flex h-[40px] items-center gap-[13px]"
                 >
                     <Needle :status="unit.status" />
