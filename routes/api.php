@@ -79,4 +79,5 @@ Route::middleware('auth')->group(function (): void {
     Route::put('lists', [ListController::class, 'update'])->can('define', Kpi::class);
     Route::post('targets/plan', [TargetController::class, 'plan'])->can('define', Kpi::class);
     Route::put('kpis/{kpi}', [KpiController::class, 'update'])->can('define', 'kpi');
+    Route::delete('kpis/{kpi}', [KpiController::class, 'destroy'])->can('define', 'kpi');
 });

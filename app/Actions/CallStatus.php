@@ -35,7 +35,7 @@ final readonly class CallStatus
         $problem = match (true) {
             $kpi->measurement->definition->kind === Kind::Judged => 'The colour of this KPI is a person’s already: change it in the logbook.',
             $last === null || $figures->actual === null => 'Without a figure there is nothing to call.',
-            $this->closures->holds($kpi->unitId, $last) => ucfirst($last->words()).' is closed. It can be called only after it is reopened.',
+            $this->closures->locks($kpi, $last) => ucfirst($last->words()).' is closed. It can be called only after it is reopened.',
             default => null,
         };
         if ($last === null || $figures->actual === null || $problem !== null) {

@@ -10,6 +10,7 @@ use App\Figures\CellValue;
 use App\Figures\FigureWriter;
 use App\Figures\KpiStore;
 use App\Figures\Layer;
+use App\Figures\NoteText;
 use App\Figures\Outcome;
 use App\Figures\WantedCell;
 use App\Figures\Written;
@@ -51,12 +52,30 @@ final readonly class SaveCells
             }
         }
         $text = new CellText(new NumberSetting($user->locale));
-        foreach ($this->trail->within((string) Str::uuid(), '', fn (): array => $this->writer->write($layer, $wanted, $user)) as $index => $written) {
+        foreach ($this->trail->within((string) Str::uuid(), '', fn (): array => $this->save($layer, $wanted, $cells, $user)) as $index => $written) {
             $outcomes[$index] = $this->outcome($cells[$index], $wanted[$index], $written, $text);
         }
         ksort($outcomes);
 
         return array_values($outcomes);
+    }
+
+    /**
+     * @param  array<int, WantedCell>  $wanted
+     * @param  list<TypedCell>  $cells
+     * @return array<int, Written>
+     */
+    private function save(Layer $layer, array $wanted, array $cells, User $user): array
+    {
+        $reasons = $layer !== Layer::Reading ? [] : array_filter($wanted, fn (WantedCell $cell, int $index): bool => $cells[$index]->reason !== '' && $cell->value instanceof CellValue && $cell->value->colour !== null, ARRAY_FILTER_USE_BOTH);
+        // A note that somebody has written in the meantime stays: it is a reason too.
+        $this->writer->write(Layer::Note, array_map(
+            fn (WantedCell $cell, int $index): WantedCell => new WantedCell($cell->kpi, $cell->period, new NoteText($cells[$index]->reason), new NoteText),
+            $reasons,
+            array_keys($reasons),
+        ), $user);
+
+        return $this->writer->write($layer, $wanted, $user);
     }
 
     private function outcome(TypedCell $cell, WantedCell $wanted, Written $written, CellText $text): CellOutcome

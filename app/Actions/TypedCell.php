@@ -14,6 +14,7 @@ final readonly class TypedCell
      * @param  string  $period  in the KPI's own frequency
      * @param  string  $typed  blank empties the cell
      * @param  string  $was  what stood there when it was read, as this person would type it
+     * @param  string  $reason  that a colour is given with, where it has none yet
      */
-    public function __construct(public int $measured, public string $period, public string $typed, public string $was) {}
+    public function __construct(public int $measured, public string $period, public string $typed, public string $was, public string $reason = '') {}
 }

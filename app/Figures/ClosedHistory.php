@@ -74,7 +74,7 @@ final readonly class ClosedHistory
         $colours = [];
         foreach ($this->kpis->inUnits($below, $months[0], $months[count($months) - 1]) as $kpi) {
             foreach ($months as $month) {
-                foreach ($this->closures->holds($kpi->unitId, $month) ? $this->scorecard->ending($kpi->measurement, $month) : [] as $period) {
+                foreach ($this->closures->locks($kpi, $month) ? $this->scorecard->ending($kpi->measurement, $month) : [] as $period) {
                     $colours[$this->words($kpi, $period)] = $this->scorecard->periodStatus($kpi->measurement, $period);
                 }
             }

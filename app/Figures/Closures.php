@@ -17,11 +17,23 @@ final class Closures
     /** @var array<int, array<string, true>>|null months by unit */
     private ?array $closed = null;
 
+    /** @var array<int, string> when a month of it was closed last, by unit */
+    private array $last = [];
+
     public function __construct(private readonly Connection $database, private readonly FinancialYear $year) {}
 
     public function holds(int $unit, Period $period): bool
     {
         return isset($this->all()[$unit][$this->year->endMonth($period)->key()]);
+    }
+
+    /**
+     * Whether a period of a KPI can change no more. The history of one that has begun to be measured in the unit since
+     * the last closing there is open until the next: nothing of it was closed.
+     */
+    public function locks(KpiFacts $kpi, Period $period): bool
+    {
+        return $this->holds($kpi->unitId, $period) && ($kpi->since === null || $kpi->since <= ($this->last[$kpi->unitId] ?? ''));
     }
 
     /**
@@ -49,7 +61,8 @@ final class Closures
     {
         if ($this->closed === null) {
             $this->closed = [];
-            foreach ($this->database->table('period_states')->get(['unit_id', 'period']) as $state) {
+            foreach ($this->database->table('period_states')->get(['unit_id', 'period', 'closed_at']) as $state) {
+                $this->last[$state->unit_id] = max($this->last[$state->unit_id] ?? '', $state->closed_at);
                 $this->closed[$state->unit_id][Month::ofDate($state->period)->key()] = true;
             }
         }

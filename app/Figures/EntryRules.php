@@ -131,7 +131,7 @@ final class EntryRules
         return match (true) {
             ! $this->isMine($kpi, $user) => 'not yours to enter',
             ! $kpi->measurement->tenure->holds($period, $this->year) => 'not measured here then',
-            $this->closures->holds($kpi->unitId, $period) => 'closed',
+            $this->closures->locks($kpi, $period) => 'closed',
             default => '',
         };
     }

@@ -20,6 +20,7 @@ final readonly class KpiFacts
      * @param  array<string, string>  $texts  what a colour means for it, by colour
      * @param  int|null  $dueDay  day of the month after a period by which its reading is due
      * @param  bool  $needsNote  whether a bad colour must be explained before the month is submitted
+     * @param  string|null  $since  when it began to be measured in the unit; null where that is not known
      * @param  array<string, string>  $asOf  the day up to which a figure counts whose period was not over, by period
      */
     public function __construct(
@@ -39,6 +40,7 @@ final readonly class KpiFacts
         public bool $needsNote,
         public array $asOf,
         public Measurement $measurement,
+        public ?string $since = null,
     ) {}
 
     /** Whether its figures come from people, in the unit itself. */

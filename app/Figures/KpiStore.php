@@ -193,7 +193,7 @@ final readonly class KpiStore
             ->leftJoin('users', 'users.id', '=', 'kpi_unit.owner_id')
             ->select([
                 'kpi_unit.id', 'kpi_unit.kpi_id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
-                'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
+                'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.created_at as since', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
                 'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals', 'kpis.kind',
                 'kpis.frequency', 'kpis.formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
                 'kpis.accumulation', 'kpis.text_green', 'kpis.text_amber', 'kpis.text_red', 'kpis.due_day', 'kpis.note_required', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
@@ -267,6 +267,7 @@ final readonly class KpiStore
             $row->note_required,
             $asOf[$row->id] ?? [],
             $composition->measurement($row->code, $row->unit) ?? throw new \LogicException('A KPI is measured in the units it was read with.'),
+            $row->since,
         ), $rows);
     }
 

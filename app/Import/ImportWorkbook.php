@@ -344,6 +344,8 @@ final class ImportWorkbook
             'measured_from' => $placed->tenure->from === null ? null : Month::date($placed->tenure->from),
             'measured_to' => $placed->tenure->to === null ? null : Month::date($placed->tenure->to),
             'is_gathered' => $placed->isGathered,
+            // A workbook brings its history with it: what it says is closed is closed.
+            'created_at' => null,
             'baseline_from' => $baseline === null ? null : $this->dates->date($baseline[0]),
             'baseline_to' => $baseline === null ? null : $this->dates->date($baseline[count($baseline) - 1]),
         ]);

@@ -206,6 +206,8 @@ final readonly class Loader
     /** @param  array<string, int>  $units */
     private function close(array $units): void
     {
+        // It was measured all along.
+        $this->database->table('kpi_unit')->update(['created_at' => null]);
         $this->database->table('readings')->where('period', '<=', Practice::SUBMITTED_UNTIL.'-01')->update(['state' => 'submitted']);
         $analyst = User::query()->where('email', 'analyst@ostermere.example')->value('id');
         $closed = [];

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Models\Kpi;
 use App\Models\RuleSet;
+use Illuminate\Database\QueryException;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 
@@ -243,3 +244,45 @@ it('holds in the database what must never be broken', function (string $statemen
     'a second root' => ["INSERT INTO units (code, name, kind) VALUES ('TWO', 'Two', 'organisation')"],
     'a unit with figures' => ["DELETE FROM units WHERE code = 'NET'"],
 ]);
+
+it('deletes a KPI that was defined by mistake, and no other', function () {
+    $definition = $this->as('analyst')->getJson('/api/kpis/BURSTS?period=2026-08')->json();
+    $this->postJson('/api/kpis?period=2026-08', [...$definition, 'code' => 'Mistake', 'name' => 'A mistake', 'version' => 0, 'targets' => (object) []])->assertCreated();
+    $this->as('owner')->deleteJson('/api/kpis/Mistake')->assertNotFound();
+    $this->as('head')->deleteJson('/api/kpis/Mistake')->assertForbidden();
+    $this->as('analyst')->deleteJson('/api/kpis/Mistake')->assertNoContent();
+    $this->getJson('/api/kpis/Mistake?period=2026-08')->assertNotFound();
+    $this->deleteJson('/api/kpis/BURSTS')->assertStatus(422)->assertJsonPath('errors.0.detail', "{$definition['name']} has figures, so it stays. Retire it from a month on instead.");
+});
+
+it('takes codes that differ only in case for one, everywhere', function () {
+    $definition = $this->as('analyst')->getJson('/api/kpis/BURSTS?period=2026-08')->json();
+    $this->postJson('/api/kpis?period=2026-08', [...$definition, 'code' => 'bursts', 'name' => 'Other', 'version' => 0])->assertStatus(422)
+        ->assertJsonPath('errors.0', ['pointer' => '/code', 'detail' => "The code BURSTS is taken by {$definition['name']}."]);
+    expect(fn () => DB::table('units')->insert(['code' => 'net', 'name' => 'Other', 'kind' => 'unit']))->toThrow(QueryException::class, 'units_code_any_case');
+});
+
+it('leaves targets that somebody else has changed in the meantime, and says so where one is at odds', function () {
+    $mine = $this->as('analyst')->getJson('/api/kpis/LEAK?period=2026-08')->json();
+    $seen = $mine['targets']['NET'];
+    DB::table('targets')->where('kpi_unit_id', $this->measuredId('LEAK'))->whereIn('period', ['2026-12-01', '2027-01-01'])->update(['target' => 50]);
+    $save = fn (array $targets, int $version) => $this->putJson('/api/kpis/LEAK?period=2026-08', [
+        ...$mine, 'name' => "Leakage {$version}", 'version' => $version, 'targets' => ['NET' => [...$seen, ...$targets]], 'seenTargets' => ['NET' => $seen], 'seenYearTargets' => $mine['yearTargets'],
+    ]);
+    $save(['2027-02' => '57'], 1)->assertOk()->assertJsonPath('targets.NET.2026-12', '50.0')->assertJsonPath('targets.NET.2027-02', '57.0');
+    $save(['2026-12' => '58'], 2)->assertStatus(422)->assertJsonPath('errors.0', ['pointer' => '/targets/NET/2026-12', 'detail' => 'Somebody changed this in the meantime: it is 50.0 now. Open the KPI again to see all of it.']);
+});
+
+it('takes the history of a KPI that is new in a unit until the next closing there', function () {
+    $definition = $this->as('analyst')->getJson('/api/kpis/BURSTS?period=2026-08')->json();
+    $this->postJson('/api/kpis?period=2026-08', [...$definition, 'code' => 'FRESH', 'name' => 'A new one', 'version' => 0, 'targets' => (object) []])->assertCreated();
+    $fresh = $this->measuredId('FRESH');
+    DB::table('kpi_unit')->where('id', $fresh)->update(['created_at' => now()->addSecond()]);
+    $this->putJson("/api/measured/{$fresh}/readings/2026-05", ['typed' => '12', 'version' => 0])->assertOk()->assertJsonPath('lock', '');
+    $this->putJson('/api/measured/'.$this->measuredId('BURSTS').'/readings/2026-05', ['typed' => '12', 'version' => 1])->assertStatus(422);
+
+    DB::table('period_states')->where('unit_id', self::measured('BURSTS', 'NET')->unit_id)->where('period', '2026-06-01')->update(['closed_at' => now()->addSeconds(2)]);
+    app()->forgetScopedInstances();
+    $this->putJson("/api/measured/{$fresh}/readings/2026-05", ['typed' => '13', 'version' => 1])->assertStatus(422);
+    expect(fn () => DB::table('readings')->where('kpi_unit_id', $fresh)->update(['actual' => 14]))->toThrow(QueryException::class, 'The month is closed');
+});

@@ -87,3 +87,11 @@ it('marks a figure of a running month as provisional, wherever it is shown, unti
     ($this->save)([($this->cell)('SYS-IN', '2026-09', '8900', '2100'), ($this->cell)('BILLED', '2026-09', '7300', '1700')]);
     expect($shown('NRW')['asOf'])->toBeNull();
 });
+
+it('saves a colour with the reason that is given for it in the grid', function () {
+    $this->as('owner');
+    $cell = ($this->cell)('BALANCE', '2026-08', 'green');
+    ($this->save)([$cell])->assertJsonPath('outcomes.0.outcome', 'refused');
+    ($this->save)([[...$cell, 'reason' => 'Both meters agree.']])->assertJsonPath('outcomes.0.outcome', 'saved');
+    expect(($this->row)('BALANCE')['marks'][4])->toBe('n');
+});

@@ -1,4 +1,5 @@
-import { formatBlock, frame, parseBlock, spreadOut, transpose } from '@/components/grid/clipboard';
+import { formatBlock, frame, parseBlock, periodOf, spreadOut, transpose } from '@/components/grid/clipboard';
+import { usePasting } from '@/components/grid/usePasting';
 import { summary } from '@/components/grid/summary';
 import { useDrafts } from '@/components/grid/useDrafts';
 import { useSelection, type Place } from '@/components/grid/useSelection';
@@ -6,6 +7,69 @@ import { expect, test } from '@playwright/test';
 import { ref } from 'vue';
 
 /* What a person does in the entry grid, without the grid. */
+
+test.describe('a block with names and periods', () => {
+    const NAMES = ['Leakage', 'Bursts', 'Pressure'];
+    const PERIODS = ['2026-04', '2026-05', '2026-06', '2026-07'];
+
+    /** Pastes a text with the second cell of the second row selected, and tells what is typed where. */
+    function pasted(text: string) {
+        const typed: Record<string, string> = {};
+        const selection = useSelection(ref(NAMES.length), ref(PERIODS.length));
+        selection.go(1, 1);
+        const pasting = usePasting(
+            selection,
+            {
+                text: () => '',
+                lock: () => '',
+                rowOf: (name) => (NAMES.includes(name) ? NAMES.indexOf(name) : null),
+                columnOf: (wanted) => {
+                    const found = PERIODS.findIndex((each) => each.endsWith(wanted));
+                    return found < 0 ? null : found;
+                },
+                change: (_, changes) =>
+                    changes.forEach(([{ row, column }, value]) => (typed[`${NAMES[row]} ${PERIODS[column]}`] = value)),
+            },
+            () => false,
+        );
+        const clipboardData = { getData: () => text } as unknown as DataTransfer;
+        pasting.paste({ clipboardData, preventDefault: () => undefined } as unknown as ClipboardEvent);
+        return { typed, pasting };
+    }
+
+    for (const [name, text, typed, note] of [
+        ['by both, in any order', 'KPI\tJul\tMay 2026\nPressure\t1\t2\nLeakage\t3\t4', { 'Pressure 2026-07': '1', 'Pressure 2026-05': '2', 'Leakage 2026-07': '3', 'Leakage 2026-05': '4' }, 'put by name and by period'], // prettier-ignore
+        ['by name, from the selected column on', 'Pressure\t1\nLeakage\t2', { 'Pressure 2026-05': '1', 'Leakage 2026-05': '2' }, 'put by name'], // prettier-ignore
+        ['by period, in the selected row', '06/2026\t2026-04\n5\t6', { 'Bursts 2026-06': '5', 'Bursts 2026-04': '6' }, 'put by period'], // prettier-ignore
+        ['turned, where periods stand down', '\tLeakage\nApr\t7\nJun\t8', { 'Leakage 2026-04': '7', 'Leakage 2026-06': '8' }, 'put by name and by period, turned on its side'], // prettier-ignore
+        ['and says what is not here', 'Leakage\t1\nSmells\t2', { 'Leakage 2026-05': '1' }, 'put by name, not here: Smells'], // prettier-ignore
+    ] as [string, string, Record<string, string>, string][]) {
+        test(`is put ${name}`, () => {
+            const { typed: found, pasting } = pasted(text);
+            expect(found).toEqual(typed);
+            expect(pasting.note.value).toBe(note);
+        });
+    }
+
+    test('is not put anywhere by position unless somebody says so', () => {
+        const { typed, pasting } = pasted('Smells\t1\nTastes\t2');
+        expect(typed).toEqual({});
+        expect(pasting.note.value).toBe('Nothing is pasted: none of Smells, Tastes is here.');
+        pasting.putAnyway();
+        expect(typed).toEqual({ 'Bursts 2026-05': '1', 'Pressure 2026-05': '2' });
+    });
+
+    for (const [heading, period] of [
+        ['Aug 2026', '2026-08'],
+        ['August', '-08'],
+        ["sep '26", '2026-09'],
+        ['8/2026', '2026-08'],
+        ['2026-W7', '2026-W07'],
+        ['Total', null],
+    ] as [string, string | null][]) {
+        test(`knows ${heading}`, () => expect(periodOf(heading)).toBe(period));
+    }
+});
 
 test.describe('a block from the clipboard', () => {
     for (const [name, text, block] of [

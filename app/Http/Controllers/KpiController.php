@@ -5,9 +5,13 @@ declare(strict_types=1);
 namespace App\Http\Controllers;
 
 use App\Actions\ChangeKpis;
+use App\Actions\DeleteKpi;
 use App\Actions\SaveKpi;
 use App\Export\DatabaseWorkbook;
+use App\Figures\Closures;
 use App\Figures\FormulaReader;
+use App\Figures\KpiStore;
+use App\Figures\Organisation;
 use App\Figures\RegisterReader;
 use App\Figures\ReplayReader;
 use App\Http\Requests\BulkRequest;
@@ -17,6 +21,7 @@ use App\Http\Requests\PeriodRequest;
 use App\Http\Requests\ReplayRequest;
 use App\Http\Resources\KpiDefinition;
 use App\Models\Kpi;
+use App\Models\KpiUnit;
 use App\Models\User;
 use App\Support\NumberSetting;
 use Illuminate\Container\Attributes\CurrentUser;
@@ -27,7 +32,13 @@ use OpenApi\Attributes as OA;
 
 final readonly class KpiController
 {
-    public function __construct(private FinancialYear $year, private DatabaseWorkbook $workbook) {}
+    public function __construct(
+        private FinancialYear $year,
+        private DatabaseWorkbook $workbook,
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private Closures $closures,
+    ) {}
 
     #[OA\Get(path: '/api/kpis', operationId: 'register', responses: [
         new OA\Response(response: 200, description: 'The register', content: new OA\JsonContent(ref: '#/components/schemas/RegisterPage')),
@@ -115,6 +126,38 @@ final readonly class KpiController
             $this->year,
             new NumberSetting($user->locale),
             User::query()->pluck('id', 'email'),
+            $this->closed($kpi, $months),
         );
+    }
+
+    /**
+     * @param  list<Period>  $months  of the year
+     * @return array<string, list<string>> its periods that are closed, by unit
+     */
+    private function closed(Kpi $kpi, array $months): array
+    {
+        $closed = [];
+        foreach ($this->kpis->described(array_values($kpi->measurements->map(fn (KpiUnit $measured): int => $measured->id)->all())) as $facts) {
+            $periods = $this->year->endingIn($facts->measurement->definition->frequency, $months[0], $months[11]);
+            $closed[$this->organisation->unit($facts->unitId)->code] = array_values(array_map(
+                fn (Period $period): string => $period->key(),
+                array_filter($periods, fn (Period $period): bool => $this->closures->locks($facts, $period)),
+            ));
+        }
+
+        return $closed;
+    }
+
+    #[OA\Delete(path: '/api/kpis/{kpi}', operationId: 'deleteKpi', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/kpi'),
+    ], responses: [
+        new OA\Response(response: 204, description: 'It is gone'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function destroy(Kpi $kpi, DeleteKpi $delete): JsonResponse
+    {
+        $delete($kpi);
+
+        return new JsonResponse(null, 204);
     }
 }

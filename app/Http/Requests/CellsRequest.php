@@ -21,6 +21,7 @@ use OpenApi\Attributes as OA;
                 new OA\Property(property: 'period', type: 'string'),
                 new OA\Property(property: 'typed', description: 'blank empties the cell', type: 'string'),
                 new OA\Property(property: 'was', description: 'what stood there, so that nobody overwrites what they have not seen', type: 'string'),
+                new OA\Property(property: 'reason', description: 'that a colour is given with, where it has none yet', type: 'string', maxLength: 2000),
             ],
             type: 'object',
         )),
@@ -31,6 +32,8 @@ final class CellsRequest extends FormRequest
     public const MOST_CELLS = 30_000;
 
     private const MOST_CHARACTERS = 60;
+
+    private const MOST_REASON = 2000;
 
     /** @return array<string, mixed> */
     public function rules(): array
@@ -52,7 +55,7 @@ final class CellsRequest extends FormRequest
             foreach ($this->array('cells') as $index => $cell) {
                 if (! is_array($cell) || ! is_int($cell['measured'] ?? null) || ! is_string($cell['period'] ?? null)
                     // The framework reads blanks as null.
-                    || ! is_string($cell['typed'] ?? '') || ! is_string($cell['was'] ?? '')) {
+                    || ! is_string($cell['typed'] ?? '') || ! is_string($cell['was'] ?? '') || ! is_string($cell['reason'] ?? '')) {
                     $validator->errors()->add("cells.{$index}", 'This is not a cell.');
 
                     return;
@@ -69,6 +72,7 @@ final class CellsRequest extends FormRequest
             $cell['period'],
             mb_substr($cell['typed'] ?? '', 0, self::MOST_CHARACTERS),
             $cell['was'] ?? '',
+            mb_substr(trim($cell['reason'] ?? ''), 0, self::MOST_REASON),
         ), $this->array('cells')));
     }
 

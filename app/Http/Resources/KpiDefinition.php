@@ -65,6 +65,12 @@ final readonly class KpiDefinition
         )]
         public object $targets,
         #[OA\Property(ref: '#/components/schemas/PeriodTargets', description: 'figures set for the whole financial year, by unit code')] public object $yearTargets,
+        #[OA\Property(
+            type: 'object',
+            description: 'its periods that are closed, by unit code: their targets stay',
+            additionalProperties: new OA\AdditionalProperties(type: 'array', items: new OA\Items(type: 'string')),
+        )]
+        public object $closed,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Rule'), description: 'all rule sets, newest first')] public array $history,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'what must be asked before it can be relied on')] public array $openQuestions,
         #[OA\Property(description: 'send it back to change the definition; 0 for a new one')] public int $version,
@@ -73,8 +79,9 @@ final readonly class KpiDefinition
     /**
      * @param  Period  $month  any month of the financial year whose targets are shown
      * @param  Collection<string, int>  $people  identities by e-mail address
+     * @param  array<string, list<string>>  $closed  periods by unit
      */
-    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people): self
+    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people, array $closed): self
     {
         $definition = $kpi->definition;
         $text = new CellText($setting);
@@ -132,6 +139,7 @@ final readonly class KpiDefinition
             $periods,
             (object) $targets,
             (object) $yearTargets,
+            (object) $closed,
             self::history($definition, $setting),
             $kpi->sourcing->openQuestions(
                 array_filter($kpi->units, fn (KpiUnitEntry $unit): bool => $unit->owner === null && ! $unit->placed->isGathered) === [],

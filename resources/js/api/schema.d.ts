@@ -238,7 +238,7 @@ export interface paths {
         get: operations["kpi"];
         put: operations["changeKpi"];
         post?: never;
-        delete?: never;
+        delete: operations["deleteKpi"];
         options?: never;
         head?: never;
         patch?: never;
@@ -708,6 +708,8 @@ export interface components {
                 typed: string;
                 /** @description what stood there, so that nobody overwrites what they have not seen */
                 was: string;
+                /** @description that a colour is given with, where it has none yet */
+                reason?: string;
             }[];
         };
         FormulaInput: {
@@ -1373,6 +1375,10 @@ export interface components {
             };
             /** @description figures set for the whole financial year, by unit code */
             yearTargets: components["schemas"]["PeriodTargets"];
+            /** @description its periods that are closed, by unit code: their targets stay */
+            closed: {
+                [key: string]: string[];
+            };
             /** @description all rule sets, newest first */
             history: components["schemas"]["Rule"][];
             /** @description what must be asked before it can be relied on */
@@ -2630,6 +2636,28 @@ export interface operations {
                 };
             };
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteKpi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the KPI */
+                kpi: components["parameters"]["kpi"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             422: components["responses"]["Problem"];
         };
     };

@@ -140,7 +140,7 @@ function close(): void {
                 apple ? '⌘ K' : 'Ctrl K'
             }}</kbd>
         </button>
-        <Dialog :open="open" class="relative z-30" @close="close">
+        <Dialog :open="open" class="relative z-30" @close="close" @keydown.escape.capture.stop.prevent="close">
             <div class="fixed inset-0 bg-ink/30 dark:bg-paper/60" aria-hidden="true" />
             <div class="fixed inset-x-0 top-[8vh] flex justify-center p-4">
                 <DialogPanel

@@ -9,7 +9,13 @@ let waiting = false;
  * How a list is ordered, filtered or drawn, kept in the address: it survives back and reload, and can be linked. What is
  * not among the choices counts as the first one.
  */
-export function useAddress<Choice extends string = string>(
+export function useAddress(name: string, first: string): WritableComputedRef<string>;
+export function useAddress<Choice extends string>(
+    name: string,
+    first: Choice,
+    choices: readonly Choice[],
+): WritableComputedRef<Choice>;
+export function useAddress<Choice extends string>(
     name: string,
     first: Choice,
     choices?: readonly Choice[],

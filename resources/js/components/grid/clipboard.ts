@@ -74,6 +74,29 @@ export function frame(block: Block): { rows: number; columns: number; months: 'a
     return { rows: above ? 1 : 0, columns: before ? 1 : 0, months: across ? 'across' : down ? 'down' : 'unknown' };
 }
 
+const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+
+/** The period that a heading names, as far as it says: `2026-08`, `2026-W34`, or the month alone, `-08`. */
+export function periodOf(heading: string): string | null {
+    const text = heading.trim().toLowerCase();
+    const week = /^(\d{4})-?w(\d{1,2})$/.exec(text);
+    if (week !== null) {
+        return `${week[1]}-W${(week[2] ?? '').padStart(2, '0')}`;
+    }
+    const plain = /^(\d{4})-(\d{1,2})$/.exec(text);
+    if (plain !== null) {
+        return `${plain[1]}-${(plain[2] ?? '').padStart(2, '0')}`;
+    }
+    const turned = /^(\d{1,2})[./-](\d{4})$/.exec(text);
+    if (turned !== null) {
+        return `${turned[2]}-${(turned[1] ?? '').padStart(2, '0')}`;
+    }
+    const named = /^([a-z]{3})[a-z]*\.?[ '/-]*(\d{4}|\d{2})?$/.exec(text);
+    const month = MONTHS.indexOf(named?.[1] ?? '') + 1;
+    const year = named?.[2] ?? '';
+    return month === 0 ? null : `${year.length === 2 ? `20${year}` : year}-${String(month).padStart(2, '0')}`;
+}
+
 /**
  * Where the cells of a block land, put with its first one at a place. One value alone fills all that is selected; cells
  * with something in them that lie beyond the last place are counted.

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
+import { useEscape } from '@/composables/useEscape';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
@@ -19,6 +20,7 @@ const { query } = useView();
 const { units } = useSession();
 const { figure, unitOf } = useNumbers();
 const agreeing = ref(false);
+useEscape(agreeing, () => (agreeing.value = false));
 
 const reasons = computed(() =>
     props.item.reasons.map((reason) => ({ ...reason, words: unbroken(reason.text.replace(/\.$/, '')) })),

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
+import { useEscape } from '@/composables/useEscape';
 import Needle from '@/components/Needle.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
@@ -12,6 +13,7 @@ const props = defineProps<{ action: Schemas['Action'] }>();
 
 const { figure } = useNumbers();
 const editing = ref(false);
+useEscape(editing, () => (editing.value = false));
 
 const state = computed(() => {
     const { state: is, due, ended, overdue } = props.action;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
+import { useEscape } from '@/composables/useEscape';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteList from '@/components/NoteList.vue';
@@ -152,6 +153,8 @@ const log = computed(() => data.value?.notes ?? []);
 const allNotes = ref(false);
 const agreeing = ref(false);
 const calling = ref(false);
+useEscape(agreeing, () => (agreeing.value = false));
+useEscape(calling, () => (calling.value = false));
 watch(
     () => [code.value, unit.value.code],
     () => {

@@ -17,10 +17,12 @@ const props = defineProps<{
     /** why it cannot be typed in */
     lock: string;
     isOffline: boolean;
+    /** the reason of a colour that is typed and has none yet; null where none is asked for */
+    reason: string | null;
     /** whether something is typed that can be put back */
     hasDrafts: boolean;
 }>();
-const emit = defineEmits<{ settle: [mine: boolean]; discard: [] }>();
+const emit = defineEmits<{ settle: [mine: boolean]; discard: []; reason: [text: string] }>();
 
 const { separator, atMost } = useNumbers();
 
@@ -47,6 +49,17 @@ const word = computed(() => {
         <span>{{ rows }} of {{ all }} rows</span>
         <span v-if="selected > 1">{{ selection }}</span>
         <span :class="word.tone" aria-live="polite">{{ word.text }}</span>
+        <label v-if="reason !== null" class="flex grow items-baseline gap-2 font-semibold text-ink">
+            Why?
+            <input
+                class="field min-w-[220px] grow py-[2px] font-normal"
+                maxlength="2000"
+                placeholder="A colour is saved with its reason"
+                :value="reason"
+                @input="emit('reason', ($event.target as HTMLInputElement).value)"
+                @keydown.stop
+            />
+        </label>
         <span v-if="draft?.state === 'conflict'" class="flex gap-2">
             <button type="button" class="quiet-link" @click="emit('settle', true)">Keep mine</button>
             <button type="button" class="quiet-link" @click="emit('settle', false)">Take theirs</button>

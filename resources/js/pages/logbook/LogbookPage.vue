@@ -142,7 +142,8 @@ function go(from: string, where: 'open' | 'next' | 'previous'): void {
             : where === 'previous'
               ? all[index - 1]
               : later.find(({ key, figure }) => figure.value === '' && key !== from);
-    const input = line === undefined ? null : table.value?.querySelector<HTMLElement>(`#figure-${domId(line.key)}`);
+    const cell = line === undefined ? null : table.value?.querySelector<HTMLElement>(`#figure-${domId(line.key)}`);
+    const input = cell?.querySelector<HTMLElement>('[role=radio][tabindex="0"]') ?? cell;
     input?.focus();
     if (input instanceof HTMLInputElement) {
         input.select();

@@ -83,6 +83,21 @@ function onKey(event: KeyboardEvent): void {
     }
 }
 
+/** A group of colours has one stop; the arrows go through it and on to other rows, the space bar chooses. */
+function onColourKey(event: KeyboardEvent): void {
+    const where = { Enter: 'open', ArrowDown: 'next', ArrowUp: 'previous' } as const;
+    const aside = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (event.key in where) {
+        event.preventDefault();
+        emit('go', where[event.key as keyof typeof where]);
+    } else if (aside !== undefined && event.currentTarget instanceof HTMLElement) {
+        event.preventDefault();
+        const radios = [...event.currentTarget.querySelectorAll<HTMLElement>('[role=radio]')];
+        const at = radios.findIndex((each) => each === document.activeElement);
+        radios[(at + aside + radios.length) % radios.length]?.focus();
+    }
+}
+
 function onNoteKey(event: KeyboardEvent): void {
     if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
         event.preventDefault();
@@ -137,14 +152,15 @@ function choose(colour: string): void {
                 role="radiogroup"
                 :aria-label="row.name"
                 class="inline-flex gap-2.5"
-                tabindex="-1"
+                @keydown="onColourKey"
             >
                 <button
-                    v-for="colour in COLOURS"
+                    v-for="(colour, index) in COLOURS"
                     :key="colour"
                     type="button"
                     role="radio"
                     class="rounded-[6px]"
+                    :tabindex="entry.value === colour || (entry.value === '' && index === 0) ? 0 : -1"
                     :class="
                         entry.value === colour
                             ? 'outline-2 outline-offset-2 outline-brass'

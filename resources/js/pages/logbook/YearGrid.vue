@@ -115,6 +115,17 @@ const current = computed(() => ({
     draft: edits.drafts.get(key(active)),
     lock: lock(active),
 }));
+/** A colour that is typed asks why, here; one that has its note does not. */
+const reason = computed(() => {
+    const { row, draft } = current.value;
+    const asks =
+        row?.kind === 'judged' &&
+        layer.value === 'actual' &&
+        draft !== undefined &&
+        draft.text !== '' &&
+        row.marks[active.column] !== 'n';
+    return asks ? (grid.reasons.get(key(active)) ?? '') : null;
+});
 
 async function reveal(): Promise<void> {
     const index = itemOf.value.get(active.row);
@@ -167,7 +178,26 @@ function change(name: string, changes: [Place, string][]): void {
     );
     message.value = null;
 }
-const pasting = usePasting(selection, { text, lock, change }, () => editing.value !== null);
+/** Several units measure the same KPI: the one meant is that of the row which is selected. */
+function rowOf(name: string): number | null {
+    const wanted = name.trim().toLowerCase();
+    const found = shown.value.flatMap((row, index) =>
+        [row.code, row.name, `${row.name}, ${row.unit}`, `${row.code} ${row.unit}`].some(
+            (each) => each.toLowerCase() === wanted,
+        )
+            ? [index]
+            : [],
+    );
+    const same = found.filter((index) => shown.value[index]?.unit === shown.value[active.row]?.unit);
+    return found.length === 1 ? (found[0] ?? null) : same.length === 1 ? (same[0] ?? null) : null;
+}
+function columnOf(wanted: string): number | null {
+    const found = columns.value.findIndex(({ period: each }) =>
+        wanted.startsWith('-') ? each.endsWith(wanted) : each === wanted,
+    );
+    return found < 0 ? null : found;
+}
+const pasting = usePasting(selection, { text, lock, rowOf, columnOf, change }, () => editing.value !== null);
 
 function fill(down: boolean): void {
     const { top, left } = area.value;
@@ -342,7 +372,12 @@ onBeforeRouteLeave(
                 }}<template v-if="sentence.bad"
                     >&nbsp;<b class="font-[650] text-red-text">{{ sentence.bad }}</b></template
                 >
-                <span v-if="pasting.note.value && isPasted" class="text-ink-soft"> · {{ pasting.note.value }}</span>
+                <span v-if="pasting.note.value && (isPasted || pasting.isAsking.value)" class="text-ink-soft">
+                    · {{ pasting.note.value }}
+                    <button v-if="pasting.isAsking.value" type="button" class="quiet-link" @click="pasting.putAnyway">
+                        Put it where the selection is
+                    </button></span
+                >
             </p>
         </div>
         <div v-if="canType" class="ml-auto flex items-center gap-3">
@@ -504,10 +539,12 @@ onBeforeRouteLeave(
             :where="where"
             :draft="current.draft"
             :lock="current.lock"
+            :reason="reason"
             :is-offline="offline"
             :has-drafts="edits.drafts.size > 0 && !busy"
             @settle="(mine) => grid.settle(key(active), mine)"
             @discard="grid.discard"
+            @reason="(text) => grid.giveReason(key(active), text)"
         />
     </template>
 </template>

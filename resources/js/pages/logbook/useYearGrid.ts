@@ -5,7 +5,7 @@ import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
 import { useEventListener } from '@vueuse/core';
-import { computed, ref, watch, type Ref } from 'vue';
+import { computed, reactive, ref, watch, type Ref } from 'vue';
 
 export type Layer = Schemas['GridPage']['layer'];
 type Row = Schemas['GridRow'];
@@ -46,6 +46,8 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         row.periods?.[column] ?? data.value?.columns[column]?.period ?? '';
 
     const edits = useDrafts(base);
+    /** Why a colour was given, by cell, until it is saved with it. */
+    const reasons = reactive(new Map<string, string>());
     const busy = ref(false);
     const offline = ref(false);
     const message = ref<{ text: string; bad: string } | null>(null);
@@ -80,7 +82,13 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                       {
                           cell,
                           draft,
-                          sent: { measured: id, period: periodOf(row, column), typed: draft.text, was: draft.was },
+                          sent: {
+                              measured: id,
+                              period: periodOf(row, column),
+                              typed: draft.text,
+                              was: draft.was,
+                              reason: reasons.get(cell) ?? '',
+                          },
                       },
                   ];
         });
@@ -160,6 +168,9 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                 const outcome = saved.outcomes[index];
                 if (outcome !== undefined) {
                     edits.land(cell, draft, outcome);
+                    if (outcome.outcome === 'saved') {
+                        reasons.delete(cell);
+                    }
                 }
             });
             trialSoon(sent.map(({ cell }) => cell));
@@ -188,6 +199,16 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                 edits.comeBack(gone);
                 keep();
             }
+        }
+    }
+
+    /** A colour that was refused for want of its reason is tried again with it. */
+    function giveReason(cell: string, text: string): void {
+        reasons.set(cell, text);
+        const draft = edits.drafts.get(cell);
+        if (draft?.state === 'refused') {
+            edits.drafts.set(cell, { ...draft, state: 'typed', words: '' });
+            trialSoon([cell]);
         }
     }
 
@@ -247,6 +268,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         refetch,
         base,
         edits,
+        reasons,
         busy,
         offline,
         message,
@@ -254,6 +276,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
         trialSoon,
         save,
         settle,
+        giveReason,
         discard,
     };
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import { useEscape } from '@/composables/useEscape';
 import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
@@ -149,6 +150,7 @@ const counts = computed(() => {
 
 const at = ref({ row: 0, column: 0 });
 const opened = ref(false);
+useEscape(opened, () => (opened.value = false));
 const grid = useTemplateRef<HTMLElement>('grid');
 const wanted = ref<{ unit: string; kpi: string; month: string } | null>(null);
 
@@ -239,8 +241,6 @@ function onKey(event: KeyboardEvent): void {
     } else if (event.key === 'Enter' || event.key === ' ') {
         event.preventDefault();
         opened.value = true;
-    } else if (event.key === 'Escape') {
-        opened.value = false;
     } else if (['1', '2', '3'].includes(event.key)) {
         event.preventDefault();
         void cross(CROSSINGS[Number(event.key) - 1] ?? 'units-kpis');

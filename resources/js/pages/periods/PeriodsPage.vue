@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import { useEscape } from '@/composables/useEscape';
 import Knot from '@/components/Knot.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
@@ -41,6 +42,7 @@ const LISTS = [
 
 const { busy, problem, said, send } = useSending();
 const reopening = ref(false);
+useEscape(reopening, () => (reopening.value = false));
 const reason = ref('');
 watch([unit, period], () => {
     reopening.value = false;

@@ -22,7 +22,7 @@ const router = useRouter();
 const route = useRoute();
 const { unit, period, query } = useView();
 const { user, units, path } = useSession();
-const { draft, saved, changed, problem, busy, faultyParts, start, error, save, putBack } = useDraft(period);
+const { draft, saved, changed, problem, busy, faultyParts, start, error, save, discard, putBack } = useDraft(period);
 const part = ref<Part>('What and why');
 
 const register = useQuery({ queryKey: ['register'], queryFn: () => read(api.GET('/api/kpis')) });
@@ -122,6 +122,14 @@ async function submit(): Promise<void> {
     document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
 }
 
+async function remove(): Promise<void> {
+    const sentence = `Delete ${saved.value.name}? Only a KPI without figures, notes and actions can go; its targets go with it.`;
+    if (window.confirm(sentence) && (await discard())) {
+        leaving = true;
+        await router.replace({ name: 'register', query: query() });
+    }
+}
+
 const savedNote = ref('');
 watch(changed, (now) => {
     if (now) {
@@ -175,6 +183,15 @@ useEventListener(window, 'beforeunload', (event) => {
                     >Changes</RouterLink
                 >
                 <template v-if="mayEdit">
+                    <button
+                        v-if="!isNew"
+                        type="button"
+                        class="quiet-link mr-2 text-[13.5px] text-ink-soft"
+                        :disabled="busy"
+                        @click="remove"
+                    >
+                        Delete
+                    </button>
                     <RouterLink
                         v-if="!isNew"
                         class="quiet-link mr-2 text-[13.5px] text-ink-soft"

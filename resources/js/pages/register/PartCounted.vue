@@ -28,6 +28,15 @@ const accumulations = computed(() =>
           ? pick('recompute', 'sum', 'mean', 'latest', 'maximum', 'minimum')
           : pick('sum', 'mean', 'latest', 'maximum', 'minimum'),
 );
+// A new ratio is nearly always worked out again over time; what was chosen for one that is defined stays.
+watch(
+    () => draft.value.kind,
+    (kind) => {
+        if (kind === 'formula' && draft.value.version === 0) {
+            draft.value.accumulation = 'recompute';
+        }
+    },
+);
 watch(accumulations, (offered) => {
     if (!(draft.value.accumulation in offered)) {
         draft.value.accumulation = draft.value.kind === 'formula' ? 'recompute' : 'latest';

@@ -26,8 +26,13 @@ function set(period: string, text: string): void {
     };
 }
 
+const isClosed = (period: string): boolean => draft.value.closed[unit.value]?.includes(period) === true;
+const leftOut = ref(0);
+
 function setAll(): void {
-    draft.value.periods.forEach((period) => set(period, each.value));
+    const open = draft.value.periods.filter((period) => !isClosed(period));
+    open.forEach((period) => set(period, each.value));
+    leftOut.value = draft.value.periods.length - open.length;
 }
 
 const year = computed({
@@ -49,7 +54,7 @@ function paste(event: ClipboardEvent, period: string): void {
         const first = draft.value.periods.indexOf(period);
         cells.forEach((cell, index) => {
             const at = draft.value.periods[first + index];
-            if (at !== undefined) {
+            if (at !== undefined && !isClosed(at)) {
                 set(at, cell.trim());
             }
         });
@@ -97,6 +102,10 @@ function paste(event: ClipboardEvent, period: string): void {
                 />
             </template>
         </div>
+        <p v-if="leftOut > 0" class="text-[13px] text-ink-faint" role="status">
+            {{ leftOut === 1 ? 'One closed' : `${leftOut} closed` }} {{ draft.frequency
+            }}{{ leftOut === 1 ? ' is' : 's are' }} left as {{ leftOut === 1 ? 'it is' : 'they are' }}.
+        </p>
         <p v-if="error(`/yearTargets/${unit}`)" class="error" role="alert">{{ error(`/yearTargets/${unit}`) }}</p>
         <p v-else-if="year !== '' && filled < draft.periods.length" class="text-[13px] text-ink-faint">
             {{ yearHint }}
@@ -109,6 +118,9 @@ function paste(event: ClipboardEvent, period: string): void {
                     inputmode="decimal"
                     autocomplete="off"
                     :value="target(period)"
+                    :readonly="isClosed(period)"
+                    :title="isClosed(period) ? 'closed' : undefined"
+                    :class="{ 'text-ink-faint': isClosed(period) }"
                     :aria-invalid="!!error(`/targets/${unit}/${period}`)"
                     @input="set(period, ($event.target as HTMLInputElement).value)"
                     @paste="paste($event, period)"

@@ -104,6 +104,7 @@ export const blank = (department: string, period: string): Definition => ({
     periods: [],
     targets: {},
     yearTargets: {},
+    closed: {},
     history: [],
     openQuestions: [],
     version: 0,
@@ -164,5 +165,24 @@ export function useDraft(period: Ref<string>) {
         return definition;
     }
 
-    return { draft, saved, changed, problem, busy, faultyParts, start, error, save, putBack: () => start(saved.value) };
+    /** Takes it away; false where it stays, with the reason in place. */
+    const discard = (): Promise<boolean> =>
+        send(async () => {
+            await read(api.DELETE('/api/kpis/{kpi}', { params: { path: { kpi: saved.value.code } } }));
+            await renew();
+        });
+
+    return {
+        draft,
+        saved,
+        changed,
+        problem,
+        busy,
+        faultyParts,
+        start,
+        error,
+        save,
+        discard,
+        putBack: () => start(saved.value),
+    };
 }

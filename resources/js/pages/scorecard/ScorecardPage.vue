@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import { useEscape } from '@/composables/useEscape';
 import ExportMenu from '@/components/ExportMenu.vue';
 import StateNote from '@/components/StateNote.vue';
 import { capital, counted } from '@/composables/useNumbers';
@@ -32,6 +33,11 @@ const hidePrior = useLocalStorage('kybernet:hide-prior', false);
 const showStep = useLocalStorage('kybernet:show-step', false);
 const opened = ref<number | null>(null);
 const explaining = ref(false);
+useEscape(explaining, () => (explaining.value = false));
+useEscape(
+    () => opened.value !== null,
+    () => (opened.value = null),
+);
 const fewer = ref(false);
 
 const GROUPS = { '': '', theme: 'theme', level: 'level', none: 'nothing' } as const;
