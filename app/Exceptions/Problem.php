@@ -99,7 +99,7 @@ final class Problem
         return match (true) {
             self::isAway($error) => [503, 'away', 'The database cannot be reached just now', 'What you typed is kept here and is sent when it is back.'],
             // Values that no column can hold passed the checks at the edge: they are still nobody's mistake but the request's.
-            $error instanceof QueryException && str_starts_with((string) $error->getCode(), '22') => [422, 'invalid', 'Something needs correcting', 'Nothing was saved: a value of the request cannot be kept.'],
+            $error instanceof QueryException && str_starts_with((string) ($error->errorInfo[0] ?? ''), '22') => [422, 'invalid', 'Something needs correcting', 'Nothing was saved: a value of the request cannot be kept.'],
             $error instanceof ValidationException => [422, 'invalid', 'Something needs correcting', 'Nothing was saved. Please look at the fields that are marked.'],
             $error instanceof QueryException && $error->getCode() === self::CLOSED => [422, 'closed', 'The month is closed', 'Nothing was saved: a figure of this belongs to a closed month. It can change only after the month is reopened.'],
             $error instanceof Conflict => [409, 'conflict', 'Somebody else was faster', $error->getMessage()],

@@ -66,6 +66,7 @@ it('describes every route of the API, and no other', function () {
 it('drops older limits that a turned polarity cannot use, and still reads the page', function () {
     $kpi = $this->as('analyst')->getJson('/api/kpis/EFFLUENT?period=2026-08')->json();
     DB::table('period_states')->delete();
+    app()->forgetScopedInstances();
     $rule = ['from' => '2026-08', 'reference' => 'none', 'measure' => 'level', 'green' => '1', 'amber' => '2'];
     $this->putJson('/api/kpis/EFFLUENT?period=2026-08', [...$kpi, 'polarity' => 'lower', 'rule' => $rule])->assertOk();
 

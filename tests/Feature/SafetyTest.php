@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 use App\Exceptions\Problem;
 use App\Models\User;
+use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
@@ -89,19 +90,15 @@ it('slows guessing down from anywhere, without locking out a known device', func
         $try("guess {$guess}", '10.0.1.'.intdiv($guess, 9));
     }
     $try('ostermere', '10.0.2.1')->assertStatus(429);
-    $this->withUnencryptedCookie('kybernet_device', (string) $known);
+    $this->withCredentials()->withUnencryptedCookie('kybernet_device', (string) $known);
     $try('ostermere', '10.0.0.1')->assertOk();
 });
 
 it('takes as long for an address that nobody has as for a wrong password', function () {
-    $counted = 0;
-    Hash::partialMock()->shouldReceive('check')->andReturnUsing(function () use (&$counted): bool {
-        $counted++;
-
-        return false;
-    });
+    $hasher = Mockery::mock(Hasher::class);
+    $hasher->shouldReceive('check')->twice()->andReturnFalse();
+    app()->instance(Hasher::class, $hasher);
     foreach (['nobody@ostermere.example', 'analyst@ostermere.example'] as $email) {
         $this->postJson('/api/session', ['email' => $email, 'password' => 'x'])->assertStatus(422);
     }
-    expect($counted)->toBe(2);
 });
