@@ -98,6 +98,7 @@ final readonly class ChangeReader
             ->when(isset($filters['person']), fn (Builder $query): Builder => $query->where('entry.user_id', $filters['person']))
             ->when(isset($filters['subject']), fn (Builder $query): Builder => $query->whereIn('entry.subject', self::TABLES[(string) $filters['subject']] ?? []))
             ->when(isset($filters['month']), fn (Builder $query): Builder => $query->where('entry.period', Month::date(Period::parse((string) $filters['month']))))
+            ->whereRaw("(entry.subject <> 'imports' OR (entry.after ->> 'state' IN ('applied', 'undone') AND entry.before ->> 'state' <> entry.after ->> 'state'))")
             ->when(isset($filters['before']), fn (Builder $query): Builder => $query->where('entry.id', '<', $filters['before']))
             ->orderByDesc('entry.id')
             ->select(['entry.id', 'entry.at', 'entry.subject', 'entry.period', 'entry.reason', 'entry.batch', 'kpis.code', 'kpis.name', 'kpis.frequency', 'users.name AS by'])
@@ -146,6 +147,9 @@ final readonly class ChangeReader
         /** @var array<string, string|null> $after */
         $after = $row->after === null ? [] : json_decode($row->after, true);
         $fields = [];
+        // Of an import people want to know which file, and that it was applied or taken back; not how it was worked at.
+        $before = $row->subject === 'imports' ? ['file' => null] : $before;
+        $after = $row->subject === 'imports' ? array_intersect_key($after, ['file' => true, 'state' => true]) : $after;
         foreach (self::FIELDS as $field => $words) {
             [$was, $is] = [$before[$field] ?? null, $after[$field] ?? null];
             // Where something was made or removed, what is empty or as always says nothing.

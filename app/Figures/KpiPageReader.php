@@ -102,7 +102,7 @@ final readonly class KpiPageReader
             array_map(fn (Period $month): ChartPoint => $this->gathered($kpi, $month, Span::YearToDate, $chosen), $year),
             array_map(fn (Period $month): ChartPoint => $this->gathered($kpi, $month, Span::Quarter, $chosen), $this->quarterEnds($first, $year[11])),
             TrendLine::of($this->scorecard->trend($kpi->measurement, $chosen), $latest),
-            ControlLimits::of($this->scorecard->control($kpi->measurement, $chosen)),
+            ControlLimits::of($this->scorecard->control($kpi->measurement, $chosen), $definition->min),
             $this->projection($kpi, $chosen),
             array_values(array_map(fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
             $this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [],

@@ -120,7 +120,7 @@ test('a messy block is pasted, its bad cells stay marked, the rest is saved, and
     await paste(page, 'Jul 2026\tAug 2026\n£1,066.0\t(5)\n2,3 l\tn/a\n2.9\t\n');
     await expect(page.getByText('6 pasted cells: 4 to save')).toBeVisible();
     await expect(page.getByText('2 refused')).toBeVisible();
-    await expect(page.getByText('a header row left out')).toBeVisible();
+    await expect(page.getByText('put by period')).toBeVisible();
     await expect(bursts).toContainText('1,066');
     const refused = await cell(page, 'Burst repairs', 'Jul');
     await expect(refused).toContainText('2,3 l');

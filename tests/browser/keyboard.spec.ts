@@ -58,9 +58,15 @@ test('twelve targets are pasted from a spreadsheet, and the units of a KPI are c
         field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
     });
     await expect(page.getByLabel('Apr 2026')).toHaveValue('56.0');
-    await expect(page.getByLabel('May 2026')).toHaveValue('55.1');
+    // Closed months keep theirs.
+    await expect(page.getByLabel('May 2026')).toHaveValue('56.0');
     await expect(page.getByLabel('Jul 2026')).toHaveValue('55.3');
     await expect(page.getByLabel('Aug 2026')).toHaveValue('56.0');
+    await page.getByLabel('the same each month').fill('55');
+    await page.getByRole('button', { name: 'Fill' }).click();
+    await expect(page.getByText('3 closed months are left as they are.')).toBeVisible();
+    await expect(page.getByLabel('Jun 2026')).toHaveValue('56.0');
+    await expect(page.getByLabel('Aug 2026')).toHaveValue('55');
 
     await page.getByRole('tab', { name: 'Where' }).click();
     await page.getByRole('button', { name: 'All 12 inside Network' }).click();

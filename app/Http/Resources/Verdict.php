@@ -15,7 +15,7 @@ final readonly class Verdict
     private function __construct(
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property] public string $reason,
-        #[OA\Property(description: 'how many months in a row it has had this colour, in words; null for one')]
+        #[OA\Property(description: 'how many periods in a row it has had this colour, in words; null for one')]
         public ?string $streak,
         #[OA\Property(description: 'amber and red ask for a note')] public bool $wantsNote,
         #[OA\Property(description: 'asked where the figure is unusual, and blocking nothing; blank where it is not')] public string $question,
@@ -28,7 +28,7 @@ final readonly class Verdict
             $assessed->reason(),
             $streak === null || $streak->length < 2 || $streak->status !== $assessed->status
                 ? null
-                : "{$streak->status->words()} for {$streak->length} months in a row.",
+                : "{$streak->status->words()} for {$streak->length} {$streak->frequency->value}s in a row.",
             Owed::lacksReason($assessed->status, null),
             $question,
         );

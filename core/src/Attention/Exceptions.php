@@ -81,7 +81,7 @@ final readonly class Exceptions
         }
         if ($run >= self::PERSISTENT_FROM) {
             $points = min(self::PERSISTENT_MOST, ($run - self::PERSISTENT_FROM + 1) * self::PERSISTENT_POINTS);
-            $add('persistent', "Not on course for {$run} periods in a row.", $points);
+            $add('persistent', "Not on course for {$run} {$measured->definition->frequency->value}s in a row.", $points);
         }
         if ($projection?->status === Status::Red && $status !== Status::Red) {
             $add('projected-miss', 'Heading off course by the year end.');

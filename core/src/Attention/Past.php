@@ -23,7 +23,7 @@ final class Past
      * @param  string|null  $earliest  the key of the earliest period with a figure
      * @param  \Closure(Period): Status  $status
      */
-    public function __construct(private readonly Period $latest, private readonly ?string $earliest, private readonly \Closure $status) {}
+    public function __construct(public readonly Period $latest, private readonly ?string $earliest, private readonly \Closure $status) {}
 
     public function latest(): Status
     {

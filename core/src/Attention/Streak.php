@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Attention;
 
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Status\Status;
 
 /**
@@ -12,7 +13,7 @@ use Kybernet\Core\Status\Status;
  */
 final readonly class Streak
 {
-    private function __construct(public Status $status, public int $length) {}
+    private function __construct(public Status $status, public int $length, public Frequency $frequency) {}
 
     public static function of(Past $past): ?self
     {
@@ -26,6 +27,6 @@ final readonly class Streak
             $length++;
         }
 
-        return $colour === null ? null : new self($colour, $length);
+        return $colour === null ? null : new self($colour, $length, $past->latest->frequency);
     }
 }

@@ -19,6 +19,9 @@ use Kybernet\Core\Measure\Kind;
 final class Explanation
 {
     /** A percentage in a sentence has one decimal, and more only where one would hide which side of a limit it is on. */
+    /** Where both limits are the same. */
+    private const NO_AMBER = ', else off course.';
+
     private const PERCENT_DECIMALS = 1;
 
     private const MOST_DECIMALS = 12;
@@ -139,7 +142,10 @@ final class Explanation
             $reach = $kpi->polarity === Polarity::Higher ? 'from' : 'up to';
             [$green, $amber] = self::levels($rule, $factor);
 
-            return "On course {$reach} ".self::exactly($kpi, $green).", drifting {$reach} ".self::exactly($kpi, $amber).'.';
+            return "On course {$reach} ".self::exactly($kpi, $green).($green->compareTo($amber) === 0 ? self::NO_AMBER : ", drifting {$reach} ".self::exactly($kpi, $amber).'.');
+        }
+        if ($rule->green->isEqualTo($rule->amber)) {
+            return 'On course '.($rule->measure === Deviation::Reached ? 'from '.InWords::figure($rule->green).' %' : self::bound($kpi, $rule, $factor, $rule->green)).self::NO_AMBER;
         }
         if ($rule->measure === Deviation::Reached) {
             return 'On course from '.InWords::figure($rule->green).' %, drifting from '.InWords::figure($rule->amber).' %.';

@@ -1043,8 +1043,11 @@ export interface components {
         ControlLimits: {
             /** Format: float */
             centre: number;
-            /** Format: float */
-            lower: number;
+            /**
+             * Format: float
+             * @description null where no figure can be that low
+             */
+            lower: number | null;
             /** Format: float */
             upper: number;
             signals: components["schemas"]["ControlSignal"][];
@@ -2040,7 +2043,7 @@ export interface components {
         Verdict: {
             status: components["schemas"]["Status"];
             reason: string;
-            /** @description how many months in a row it has had this colour, in words; null for one */
+            /** @description how many periods in a row it has had this colour, in words; null for one */
             streak: string | null;
             /** @description amber and red ask for a note */
             wantsNote: boolean;

@@ -146,22 +146,22 @@ const captions = computed(() => {
         });
     }
     if (control.value !== null) {
-        found.push(
-            {
-                x: right,
-                y: y(control.value.upper) - 5,
-                text: `upper control limit ${plain(control.value.upper)}`,
-                look: 'fill-ink-soft',
-                anchor: 'end',
-            },
-            {
+        found.push({
+            x: right,
+            y: y(control.value.upper) - 5,
+            text: `upper control limit ${plain(control.value.upper)}`,
+            look: 'fill-ink-soft',
+            anchor: 'end',
+        });
+        if (control.value.lower !== null) {
+            found.push({
                 x: right,
                 y: y(control.value.lower) + 13,
                 text: `lower control limit ${plain(control.value.lower)}`,
                 look: 'fill-ink-soft',
                 anchor: 'end',
-            },
-        );
+            });
+        }
     }
     return spread(found, 15, EDGE.top + 11, bottom - 4);
 });
@@ -302,7 +302,7 @@ const beside = computed(() => {
             </g>
             <template v-if="control">
                 <line
-                    v-for="limit in [control.upper, control.lower]"
+                    v-for="limit in control.lower === null ? [control.upper] : [control.upper, control.lower]"
                     :key="limit"
                     :x1="left"
                     :x2="width - EDGE.right"

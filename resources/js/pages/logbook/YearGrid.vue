@@ -81,13 +81,17 @@ const itemOf = computed(
 );
 
 const scroller = useTemplateRef<HTMLElement>('scroller');
+const printing = ref(false);
+useEventListener(window, 'beforeprint', () => (printing.value = true));
+useEventListener(window, 'afterprint', () => (printing.value = false));
 const virtual = useVirtualizer(
     computed(() => ({
         count: items.value.length,
         getScrollElement: () => scroller.value,
         estimateSize: (index: number) =>
             items.value[index] !== undefined && 'row' in items.value[index] ? ROW : GROUP,
-        overscan: 6,
+        // Paper shows all of it.
+        overscan: printing.value ? items.value.length : 6,
     })),
 );
 watch(items, () => virtual.value.measure());
@@ -444,7 +448,7 @@ onBeforeRouteLeave(
             ref="scroller"
             role="grid"
             tabindex="0"
-            class="h-[max(300px,calc(100vh-322px))] overflow-auto overscroll-contain rounded-[3px] border border-rule bg-paper text-[14.5px] outline-none focus-visible:border-brass"
+            class="h-[max(300px,calc(100vh-322px))] overflow-auto overscroll-contain rounded-[3px] border border-rule bg-paper text-[14.5px] outline-none focus-visible:border-brass print:h-auto print:overflow-visible print:border-0 print:text-[11px]"
             :style="widths"
             :aria-label="heading"
             :aria-rowcount="shown.length + 1"

@@ -177,7 +177,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
             const done = saved.outcomes.filter(({ outcome }) => outcome === 'saved' || outcome === 'same').length;
             const conflicts = edits.conflicts.value;
             message.value = {
-                text: `${done} ${done === 1 ? 'cell is' : 'cells are'} saved.`,
+                text: done === 0 ? 'Nothing is saved.' : `${done} ${done === 1 ? 'cell is' : 'cells are'} saved.`,
                 bad:
                     conflicts > 0
                         ? `${conflicts} changed by somebody else in the meantime.`

@@ -79,7 +79,7 @@ watch([unit, period], () => {
     chosen.value = null;
     done.value = '';
 });
-useTitle(computed(() => `Targets ${plan.value?.year ?? ''} · Kybernet`));
+useTitle(computed(() => `Targets${plan.value === null ? '' : ` ${plan.value.year}`} · Kybernet`));
 
 const changedCells = (row: Row): number =>
     row.planned.filter((text, at) => text !== '' && text !== row.current[at] && row.kept[at] !== true).length;
@@ -132,7 +132,9 @@ const severalUnits = computed(() => new Set(plan.value?.rows.map((row) => row.un
 <template>
     <div class="flex flex-wrap items-end gap-4 border-b border-rule pb-3">
         <div>
-            <h1 class="text-[28px] leading-[1.15]">Targets {{ plan?.year ?? '' }}, for {{ unit.name }}</h1>
+            <h1 class="text-[28px] leading-[1.15]">
+                Targets{{ plan ? ` ${plan.year}` : '' }}{{ unit.name === '' ? '' : `, for ${unit.name}` }}
+            </h1>
             <p class="mt-[5px] text-[17px]" role="status">
                 <template v-if="done">{{ done }}</template>
                 <template v-else-if="total > 0">{{ total }} targets would change; closed months keep theirs.</template>

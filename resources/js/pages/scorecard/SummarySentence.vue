@@ -35,7 +35,8 @@ const rest = computed(() => {
             >. {{ rest }}
         </template>
         <template v-else-if="page.counts.noData > 0"
-            >Nothing can be judged yet: {{ counted(page.counts.noData) }} of the KPIs here have no reading.</template
+            >Nothing can be judged yet: {{ counted(page.counts.noData) }} of the KPIs here
+            {{ page.counts.noData === 1 ? 'has' : 'have' }} no reading.</template
         >
         <template v-else>Nothing here is judged: these KPIs are only tracked.</template>
     </p>
