@@ -13,6 +13,7 @@ use Kybernet\Core\Status\Call;
 use Kybernet\Core\Status\Evidence;
 use Kybernet\Core\Status\Explanation;
 use Kybernet\Core\Status\Judge;
+use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Zones;
 
@@ -56,9 +57,16 @@ final readonly class Assessment
             .($missing === [] ? '' : ' Without '.implode(', ', $missing).'.');
     }
 
-    /** Where its green and amber end; null where the status does not follow from a place on the scale. */
+    /**
+     * Where its green and amber end; null where the status does not follow from a place on the scale: under a year
+     * target the year to date is judged, and says nothing about the size of a month or a quarter.
+     */
     public function zones(): ?Zones
     {
+        if ($this->evidence->rule?->reference === Reference::YearTarget && $this->evidence->periods !== count($this->figures->reported)) {
+            return null;
+        }
+
         return Zones::of($this->evidence, $this->evidence->reference ?? $this->figures->goal->band ?? $this->figures->goal?->target);
     }
 

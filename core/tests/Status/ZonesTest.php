@@ -67,3 +67,18 @@ it('has no zones where no place on the scale decides', function (array $rule, ar
     'no target' => [['reference' => 'target', 'measure' => 'percent', 'green' => '10', 'amber' => '20'], [], false],
     'no share of 0' => [['reference' => 'target', 'measure' => 'reached', 'green' => '90', 'amber' => '75'], ['target' => '0'], true],
 ]);
+
+it('shows the zones of a year target on the year to date alone', function () {
+    $workbook = reader()->read(json_encode(book([
+        'kpis' => [kpi('K', ['accumulation' => 'sum', 'rules' => [['from' => '2026-01', 'reference' => 'year-target', 'measure' => 'reached', 'green' => '70', 'amber' => '30']]])],
+        'readings' => rows('K', '2026-04', ['10', '10']),
+        'targets' => [['kpi' => 'K', 'unit' => 'ORG', 'period' => 'FY2026', 'target' => '100']],
+    ])));
+    $measured = $workbook->composition(new Timeline($workbook->year))->measurement('K', 'ORG');
+    $zones = fn (string $month, Span $span): ?Zones => (new Scorecard($workbook->year))->assess($measured, month($month), $span)->zones();
+
+    expect((string) $zones('2026-05', Span::YearToDate)?->green)->toBe('70')
+        // the first month is the year to date
+        ->and((string) $zones('2026-04', Span::Month)?->green)->toBe('70')
+        ->and($zones('2026-05', Span::Month))->toBeNull();
+});

@@ -106,7 +106,8 @@ export function usePasting(selection: ReturnType<typeof useSelection>, cells: Ce
             pasted.value = { block, at, note: `Nothing is pasted: none of ${listed(unknown)} is here.` };
             return;
         }
-        type(found, block, at, [`put ${what}`, ...notes, unknown.length > 0 ? `not here: ${listed(unknown)}` : '']);
+        // What names and periods have placed cannot be turned.
+        type(found, [], at, [`put ${what}`, ...notes, unknown.length > 0 ? `not here: ${listed(unknown)}` : '']);
     }
 
     const listed = (all: string[]): string =>
