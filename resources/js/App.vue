@@ -6,11 +6,13 @@ import YearRibbon from '@/components/YearRibbon.vue';
 import { useFreshness } from '@/composables/useFreshness';
 import { usePresentation, usePresentationKeys } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
 import { defineAsyncComponent, ref, watch } from 'vue';
 import { ApiError } from './api/client';
 
 const SignIn = defineAsyncComponent(() => import('./pages/sign-in/SignIn.vue'));
 const { session, user, load } = useSession();
+const { mistaken } = useView();
 const renew = useFreshness();
 const { presenting, stops, at, step, end } = usePresentation();
 usePresentationKeys();
@@ -50,6 +52,13 @@ const unreachable = new ApiError(0, 'No connection', 'The server cannot be reach
                 class="min-w-0 grow px-4 pt-4 pb-12 outline-none md:px-[22px] md:pl-[26px] print:p-0"
                 :class="{ 'presentation mx-auto max-w-[1500px]': presenting }"
             >
+                <p
+                    v-if="mistaken.length > 0"
+                    class="mb-3 border-l-[3px] border-brass bg-brass-tint px-3 py-2 text-[15px]"
+                    role="status"
+                >
+                    {{ mistaken.join(' ') }}
+                </p>
                 <RouterView />
                 <nav
                     v-if="presenting"

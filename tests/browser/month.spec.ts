@@ -265,6 +265,10 @@ test('says what to do where there is nothing, and where something is wrong', asy
     await expect(page.getByRole('heading', { name: "Defining is the analyst's work" })).toBeVisible();
     await page.goto('/nowhere');
     await expect(page.getByRole('heading', { name: 'There is no such screen' })).toBeVisible();
+    await page.goto('/scorecard?unit=XYZ&period=2026-13');
+    await expect(page.getByText('There is no unit XYZ: this is ')).toContainText('2026-13 is not a month');
+    await page.goto('/scorecard?unit=NET&period=2019-01');
+    await expect(page.getByText('No KPI here has a reading for January 2019.')).toBeVisible();
 
     await context.route('**/scorecard?*period*', (route) =>
         route.request().resourceType() === 'fetch' ? route.abort() : route.continue(),

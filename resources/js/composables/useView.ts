@@ -1,9 +1,11 @@
 import type { Schemas, Span } from '@/api/client';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { monthAndYear } from './usePeriods';
 import { useSession } from './useSession';
 
 const SPANS: Span[] = ['month', 'quarter', 'yearToDate', 'rolling12'];
+const MONTH = /^\d{4}-(0[1-9]|1[0-2])$/;
 
 /** A span in the middle of a sentence. */
 export const SPAN_PHRASES: Record<Span, string> = {
@@ -28,10 +30,18 @@ export function useView() {
         const found = units.value.get(asked('unit')) ?? units.value.get(user.value?.unit ?? '');
         return found ?? { code: '', name: '', kind: '', parent: null };
     });
-    const period = computed(() =>
-        /^\d{4}-(0[1-9]|1[0-2])$/.test(asked('period')) ? asked('period') : (session.value?.period ?? ''),
-    );
+    const period = computed(() => (MONTH.test(asked('period')) ? asked('period') : (session.value?.period ?? '')));
     const span = computed<Span>(() => SPANS.find((each) => each === asked('span')) ?? 'month');
+
+    /** What the address asks for and cannot have, in sentences: what is shown in its place is not passed off as it. */
+    const mistaken = computed(() => [
+        ...(asked('unit') !== '' && !units.value.has(asked('unit'))
+            ? [`There is no unit ${asked('unit')}: this is ${unit.value.name}.`]
+            : []),
+        ...(asked('period') !== '' && !MONTH.test(asked('period'))
+            ? [`${asked('period')} is not a month such as 2026-08: this is ${monthAndYear(period.value)}.`]
+            : []),
+    ]);
 
     /** The query of a link that changes some of the view and keeps the rest. */
     const query = (change: Partial<{ unit: string; period: string; span: Span }> = {}) => ({
@@ -44,6 +54,7 @@ export function useView() {
         unit,
         period,
         span,
+        mistaken,
         query,
         /** The same screen, with its order, filters and switches, for another part of the view. */
         here: (change: Parameters<typeof query>[0]) => ({ ...route.query, ...query(change) }),

@@ -5,7 +5,7 @@ import Knot from '@/components/Knot.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useFreshness } from '@/composables/useFreshness';
-import { counted, useNumbers } from '@/composables/useNumbers';
+import { useNumbers } from '@/composables/useNumbers';
 import { longMonth, moment, monthAndYear, shortPeriodWords } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
@@ -230,10 +230,13 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
                 </tbody>
             </table>
             <p v-if="!closed" class="mt-3 text-[13.5px] text-ink-soft">
-                Closing {{ unit.name }} closes
-                {{ counted(data.units.length) === 'one' ? 'it' : `all ${data.units.length} units of it` }}. What is
-                missing stays missing: no figure, target or note of the month can change until it is reopened with a
-                reason.
+                <template v-if="data.units.length > 1"
+                    >{{ unit.name }} closes with the
+                    {{ data.units.length === 2 ? 'unit' : `${data.units.length - 1} units` }}
+                    below it.
+                </template>
+                What is missing stays missing: no figure, target or note of the month can change until it is reopened
+                with a reason.
             </p>
         </aside>
     </div>

@@ -1,11 +1,28 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { capital, counted } from '@/composables/useNumbers';
-import { longMonth, step } from '@/composables/usePeriods';
+import { longMonth, monthAndYear, step } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
+import { SPAN_PHRASES, useView } from '@/composables/useView';
 import { computed } from 'vue';
 
 /** The page in one breath: how many are judged, how they stand, what moved, what is missing. */
 const props = defineProps<{ page: Schemas['ScorecardPage'] }>();
+
+const { session } = useSession();
+const { here } = useView();
+const newest = computed(() => session.value?.period ?? '');
+
+/** Where the month has nothing at all, that is said before anything else. */
+const nothing = computed(() => {
+    const { period, span, counts, groups } = props.page;
+    if (counts.judged > 0 || groups.some((group) => group.rows.some((row) => row.actual !== null))) {
+        return null;
+    }
+    const when = span === 'month' ? monthAndYear(period) : `${SPAN_PHRASES[span]}, ${monthAndYear(period)}`;
+    const begun = period <= (session.value?.runningPeriod ?? period);
+    return `No KPI here has a reading for ${when}${begun ? '' : ', which has not begun'}.`;
+});
 
 const rest = computed(() => {
     const { moved, missing, period } = props.page;
@@ -34,10 +51,16 @@ const rest = computed(() => {
             <b class="font-[650]" :class="{ 'text-red-text': page.counts.red > 0 }">{{ page.counts.red }} off course</b
             >. {{ rest }}
         </template>
+        <template v-else-if="nothing !== null">
+            {{ nothing }}
+            <RouterLink v-if="newest !== page.period" :to="{ query: here({ period: newest }) }" class="quiet-link"
+                >Go to {{ monthAndYear(newest) }}, the newest with readings</RouterLink
+            >
+        </template>
         <template v-else-if="page.counts.noData > 0"
             >Nothing can be judged yet: {{ counted(page.counts.noData) }} of the KPIs here
             {{ page.counts.noData === 1 ? 'has' : 'have' }} no reading.</template
         >
-        <template v-else>Nothing here is judged: these KPIs are only tracked.</template>
+        <template v-else>Nothing here is judged: these KPIs are tracked, or have no limits in force yet.</template>
     </p>
 </template>
