@@ -65,6 +65,19 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
     placeholderData: keepPreviousData,
 });
 const fading = useWaiting(isPlaceholderData);
+const isEmpty = computed(() => data.value?.rows.length === 0 || data.value?.columns.length === 0);
+
+/** Where nobody asked for a crossing and the units share no KPI, their roll-ups have something to show. */
+const isPassing = computed(() => isEmpty.value && data.value?.crossing === 'units-kpis' && asked('crossing') === '');
+watch(
+    [isPassing, isPlaceholderData],
+    () => {
+        if (isPassing.value && !isPlaceholderData.value) {
+            void router.replace({ query: { ...route.query, crossing: 'units-months' } });
+        }
+    },
+    { immediate: true },
+);
 
 /** What is on the screen: while another crossing is on its way, still the one before. */
 const shown = computed(() => data.value?.crossing ?? crossing.value);
@@ -322,10 +335,10 @@ const heads = computed(() =>
             />
         </template>
     </ScorecardTabs>
-    <StateNote v-if="isPending" loading />
+    <StateNote v-if="isPending || isPassing || (isEmpty && isPlaceholderData)" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
     <StateNote
-        v-else-if="!data || data.rows.length === 0 || data.columns.length === 0"
+        v-else-if="!data || isEmpty"
         :title="
             shown === 'units-kpis' ? `The units of ${unit.name} have no KPI in common` : 'Nothing is measured here yet'
         "
@@ -356,7 +369,7 @@ const heads = computed(() =>
                 <thead>
                     <tr role="row" class="text-[12.5px] leading-[1.15] font-medium text-ink-soft">
                         <th role="columnheader" class="sticky left-0 z-10 bg-paper align-bottom">
-                            <span class="sr-only">{{ plural }}</span>
+                            <span class="sr-only">{{ shown === 'kpis-months' ? 'KPIs' : plural }}</span>
                             <span
                                 v-if="figures && shown === 'units-months' && crossed?.measure"
                                 class="block pr-4 pb-1.5 text-left font-normal text-ink-faint"
