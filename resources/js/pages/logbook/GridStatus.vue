@@ -45,7 +45,7 @@ const word = computed(() => {
 </script>
 
 <template>
-    <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1 pt-2 text-[13px] text-ink-soft">
+    <div class="flex flex-wrap items-baseline gap-x-6 gap-y-1 pt-2 text-[13px] text-ink-soft print:hidden">
         <span>{{ rows }} of {{ all }} rows</span>
         <span v-if="selected > 1">{{ selection }}</span>
         <span :class="word.tone" aria-live="polite">{{ word.text }}</span>

@@ -14,7 +14,7 @@ const TABS = [
 </script>
 
 <template>
-    <div class="flex flex-wrap items-center gap-x-[18px] gap-y-2 py-[9px]">
+    <div class="flex flex-wrap items-center gap-x-[18px] gap-y-2 py-[9px] print:hidden">
         <nav aria-label="Logbook" class="flex gap-x-[18px]">
             <RouterLink
                 v-for="[name, route, title] in TABS"

@@ -370,8 +370,10 @@ onBeforeRouteLeave(
 <template>
     <div class="flex flex-wrap items-end gap-x-6 gap-y-2 border-b border-rule pb-3">
         <div class="min-w-0">
-            <h1 class="text-[28px] leading-[1.15]">{{ heading || '&nbsp;' }}</h1>
-            <p class="mt-[5px] text-[17px]" role="status">
+            <h1 class="text-[28px] leading-[1.15]">
+                {{ heading || '&nbsp;' }}<span class="hidden print:inline">, {{ LAYERS[layer] }}</span>
+            </h1>
+            <p class="mt-[5px] text-[17px] print:hidden" role="status">
                 {{ sentence.text
                 }}<template v-if="sentence.bad"
                     >&nbsp;<b class="font-[650] text-red-text">{{ sentence.bad }}</b></template

@@ -368,7 +368,7 @@ const heads = computed(() =>
                 </colgroup>
                 <thead>
                     <tr role="row" class="text-[12.5px] leading-[1.15] font-medium text-ink-soft">
-                        <th role="columnheader" class="sticky left-0 z-10 bg-paper align-bottom">
+                        <th role="columnheader" class="sticky left-0 z-10 bg-paper align-bottom print:bg-transparent">
                             <span class="sr-only">{{ shown === 'kpis-months' ? 'KPIs' : plural }}</span>
                             <span
                                 v-if="figures && shown === 'units-months' && crossed?.measure"
@@ -431,7 +431,7 @@ const heads = computed(() =>
                         <th
                             role="rowheader"
                             scope="row"
-                            class="sticky left-0 z-10 border-t border-ink-faint bg-paper py-[6px] pr-4 text-left font-[650]"
+                            class="sticky left-0 z-10 border-t border-ink-faint bg-paper py-[6px] print:bg-transparent pr-4 text-left font-[650]"
                         >
                             together
                         </th>
@@ -454,7 +454,7 @@ const heads = computed(() =>
                     </tr>
                 </tfoot>
             </table>
-            <p class="pt-2 text-[13px] text-ink-faint max-md:hidden">
+            <p class="pt-2 text-[13px] text-ink-faint max-md:hidden print:hidden">
                 arrows move · Enter opens · 1, 2 and 3 lead from a cell to the other crossings
             </p>
         </div>

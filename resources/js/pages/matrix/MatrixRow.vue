@@ -40,7 +40,7 @@ const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
         <th
             role="rowheader"
             scope="row"
-            class="sticky left-0 z-10 truncate border-t border-rule-soft bg-paper py-[5px] pr-4 text-left font-normal"
+            class="sticky left-0 z-10 truncate border-t border-rule-soft bg-paper py-[5px] print:bg-transparent pr-4 text-left font-normal"
             :title="name"
         >
             {{ name }}
@@ -53,7 +53,7 @@ const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
             role="gridcell"
             class="h-[32px] cursor-pointer border-t border-rule-soft -outline-offset-3 hover:bg-brass-tint"
             :class="[
-                focused === column ? 'outline-2 outline-brass' : 'outline-none',
+                focused === column ? 'outline-2 outline-brass print:outline-none' : 'outline-none',
                 figures
                     ? 'pr-3 text-right text-[13.5px] whitespace-nowrap [&>svg]:ml-1.5'
                     : 'p-0 text-center leading-none',
