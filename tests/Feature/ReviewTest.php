@@ -125,6 +125,8 @@ it('agrees actions, follows them up, and keeps them in the trail', function () {
     // The answer was lost: sent again, it is the same action.
     $this->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertCreated();
     $this->postJson("/api/measured/{$id}/actions/2026-08", [...$input, 'due' => '2026-09-09'])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
+    // No day, and no number that looks for one: refused as words are.
+    $this->postJson("/api/measured/{$id}/actions/2026-08", [...$input, 'due' => 1e300])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
     CarbonImmutable::setTestNow();
     expect(kpiPage($this, 'BURSTS', 'head')['actions'])->toHaveCount(1);
     $action = kpiPage($this, 'BURSTS', 'head')['actions'][0];

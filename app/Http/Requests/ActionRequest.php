@@ -27,7 +27,7 @@ final class ActionRequest extends CellRequest
         return [
             'what' => ['required', 'string', 'max:2000'],
             'who' => ['required', 'string', 'max:120'],
-            'due' => ['required', 'date_format:Y-m-d', 'after_or_equal:1990-01-01', 'before_or_equal:2100-12-31'],
+            'due' => ['bail', 'required', 'string', 'date_format:Y-m-d', 'after_or_equal:1990-01-01', 'before_or_equal:2100-12-31'],
             'state' => ['required', 'in:open,done,dropped'],
             'outcome' => ['nullable', 'string', 'max:2000', 'required_if:state,dropped'],
             'version' => ['required', 'integer', 'min:0'],
