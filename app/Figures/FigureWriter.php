@@ -96,6 +96,22 @@ final readonly class FigureWriter
     }
 
     /**
+     * Figures set for whole financial years.
+     *
+     * @param  list<int>  $measurements
+     * @return array<string, CellValue> by KPI-unit and year, such as `12 2026`
+     */
+    public function standingYears(array $measurements): array
+    {
+        $standing = [];
+        foreach ($measurements === [] ? [] : $this->database->table('year_targets')->whereIn('kpi_unit_id', $measurements)->get() as $row) {
+            $standing["{$row->kpi_unit_id} {$row->year}"] = CellValue::kept($row->target ?? $row->low, $row->high);
+        }
+
+        return $standing;
+    }
+
+    /**
      * Writes figures set for a whole financial year.
      *
      * @param  array<int, array{CellValue, CellValue|null}>  $wanted  what is wanted and what was seen (null: whatever stands), by KPI-unit
@@ -104,13 +120,10 @@ final readonly class FigureWriter
     public function writeYears(array $wanted, int $year): array
     {
         $this->lock->hold(array_keys($wanted));
-        $standing = [];
-        foreach ($this->database->table('year_targets')->whereIn('kpi_unit_id', array_keys($wanted))->where('year', $year)->get() as $row) {
-            $standing[$row->kpi_unit_id] = CellValue::kept($row->target ?? $row->low, $row->high);
-        }
+        $standing = $this->standingYears(array_keys($wanted));
         $written = [];
         foreach ($wanted as $id => [$value, $seen]) {
-            $stands = $standing[$id] ?? new CellValue;
+            $stands = $standing["{$id} {$year}"] ?? new CellValue;
             $outcome = match (true) {
                 $value->equals($stands) => Outcome::Same,
                 $seen !== null && ! $seen->equals($stands) => Outcome::Conflict,
@@ -148,12 +161,7 @@ final readonly class FigureWriter
     /** The same figure entered again when its period is over is not provisional any longer: that is a change. */
     private function isSame(WantedCell $cell, Standing $standing): bool
     {
-        if ($cell->value instanceof NoteText) {
-            return $standing->value instanceof NoteText && $cell->value->equals($standing->value);
-        }
-
-        return $standing->value instanceof CellValue && $cell->value->equals($standing->value)
-            && ($standing->asOf === null || $this->state($cell)->asOf !== null);
+        return $standing->holds($cell->value) && ($standing->asOf === null || $this->state($cell)->asOf !== null);
     }
 
     private function isAsSeen(WantedCell $cell, Standing $standing): bool
@@ -161,8 +169,7 @@ final readonly class FigureWriter
         return match (true) {
             $cell->seen === null => true,
             is_int($cell->seen) => $cell->seen === $standing->version,
-            $cell->seen instanceof NoteText => $standing->value instanceof NoteText && $cell->seen->equals($standing->value),
-            default => $standing->value instanceof CellValue && $cell->seen->equals($standing->value),
+            default => $standing->holds($cell->seen),
         };
     }
 

@@ -21,4 +21,13 @@ final readonly class Standing
         public ?string $asOf = null,
         public bool $isNoted = false,
     ) {}
+
+    /** Whether that is what stands here. */
+    public function holds(CellValue|NoteText $value): bool
+    {
+        return match (true) {
+            $value instanceof NoteText => $this->value instanceof NoteText && $value->equals($this->value),
+            default => $this->value instanceof CellValue && $value->equals($this->value),
+        };
+    }
 }

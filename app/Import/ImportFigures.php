@@ -6,6 +6,7 @@ namespace App\Import;
 
 use App\Exceptions\ClosedMonth;
 use App\Figures\CellValue;
+use App\Figures\Closures;
 use App\Figures\FigureWriter;
 use App\Figures\KpiFacts;
 use App\Figures\KpiStore;
@@ -40,6 +41,7 @@ final class ImportFigures
         private readonly Connection $database,
         private readonly KpiStore $kpis,
         private readonly FigureWriter $writer,
+        private readonly Closures $closures,
         private readonly PeriodDate $dates,
         private readonly Trail $trail,
     ) {}
@@ -51,7 +53,7 @@ final class ImportFigures
             $this->know($this->database->table('import_cells')->where('import_id', $import->id)->whereIn('outcome', ['new', 'changed'])->distinct()->pluck('kpi_unit_id')->all());
             foreach (self::LAYERS as $name => $layer) {
                 foreach ($this->cells($import, $name) as $rows) {
-                    $this->refuse($import, $rows, $this->writer->write($layer, array_map($this->wanted(...), $rows), $user));
+                    $this->refuse($import, $rows, $this->write($layer, array_map($this->wanted(...), $rows), $user));
                 }
             }
             $this->applyYears($import);
@@ -71,7 +73,7 @@ final class ImportFigures
                         break;
                     }
                     $back = array_filter(array_map(fn (stdClass $entry): ?WantedCell => $this->back($layer, $entry), $entries));
-                    $this->mustBeOpen($this->writer->write($layer, $back, $user));
+                    $this->write($layer, $back, $user);
                 }
             }
             $this->undoYears($import);
@@ -116,7 +118,6 @@ final class ImportFigures
      */
     private function refuse(Import $import, array $rows, array $written): void
     {
-        $this->mustBeOpen($written);
         $refused = array_filter($written, fn (Written $each): bool => $each->outcome === Outcome::Conflict || $each->outcome === Outcome::Refused);
         if ($refused === []) {
             return;
@@ -135,17 +136,21 @@ final class ImportFigures
     }
 
     /**
-     * A month that was closed in the meantime stops all of it: half an import is none.
+     * @param  array<int, WantedCell>  $wanted
+     * @return array<int, Written>
      *
-     * @param  array<int, Written>  $written
+     * @throws ClosedMonth where a month was closed in the meantime, which stops all of it: half an import is none
      */
-    private function mustBeOpen(array $written): void
+    private function write(Layer $layer, array $wanted, User $user): array
     {
-        foreach ($written as $each) {
-            if ($each->outcome === Outcome::Refused && str_contains($each->reason, ' is closed. ')) {
+        $written = $this->writer->write($layer, $wanted, $user);
+        foreach ($written as $at => $each) {
+            if ($each->outcome === Outcome::Refused && $this->closures->locks($wanted[$at]->kpi, $wanted[$at]->period)) {
                 throw new ClosedMonth;
             }
         }
+
+        return $written;
     }
 
     private function back(Layer $layer, stdClass $entry): ?WantedCell

@@ -233,10 +233,7 @@ final class ReadFile
      */
     private function years(array $wanted): array
     {
-        $standing = [];
-        foreach ($wanted === [] ? [] : $this->database->table('year_targets')->whereIn('kpi_unit_id', array_column($wanted, 0))->get() as $row) {
-            $standing["{$row->kpi_unit_id} {$row->year}"] = CellValue::kept($row->target ?? $row->low, $row->high);
-        }
+        $standing = $this->writer->standingYears(array_column($wanted, 0));
 
         return array_map(fn (array $want): CellValue => $standing["{$want[0]} {$want[1]}"] ?? new CellValue, $wanted);
     }
@@ -327,11 +324,7 @@ final class ReadFile
     private function held(array $row, WantedCell $wanted, Standing $standing, Layer $layer, bool $bringsNote, User $user): array
     {
         $was = $standing->value instanceof NoteText ? $standing->value->text : $standing->value->text();
-        $isSame = match (true) {
-            $wanted->value instanceof NoteText => $standing->value instanceof NoteText && $wanted->value->equals($standing->value),
-            default => $standing->value instanceof CellValue && $wanted->value->equals($standing->value),
-        };
-        if ($isSame && $this->rules->isMine($wanted->kpi, $user)) {
+        if ($standing->holds($wanted->value) && $this->rules->isMine($wanted->kpi, $user)) {
             return self::outcome($row, $was, 'same');
         }
         $refusal = $this->rules->refusal($layer, $wanted->kpi, $wanted->period, $wanted->value, $user);

@@ -431,7 +431,7 @@ const heads = computed(() =>
                         <th
                             role="rowheader"
                             scope="row"
-                            class="sticky left-0 z-10 border-t border-ink-faint bg-paper py-[6px] print:bg-transparent pr-4 text-left font-[650]"
+                            class="sticky left-0 z-10 border-t border-ink-faint bg-paper py-[6px] pr-4 text-left font-[650] print:bg-transparent"
                         >
                             together
                         </th>

@@ -40,7 +40,7 @@ const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
         <th
             role="rowheader"
             scope="row"
-            class="sticky left-0 z-10 truncate border-t border-rule-soft bg-paper py-[5px] print:bg-transparent pr-4 text-left font-normal"
+            class="sticky left-0 z-10 truncate border-t border-rule-soft bg-paper py-[5px] pr-4 text-left font-normal print:bg-transparent"
             :title="name"
         >
             {{ name }}
