@@ -20,7 +20,7 @@ final readonly class ScorecardPage
         #[OA\Property(ref: StatusSchema::REF, description: 'the roll-up of the unit')] public string $status,
         #[OA\Property(description: 'over the rows shown')] public CountsResource $counts,
         #[OA\Property] public Moved $moved,
-        #[OA\Property(description: 'rows without a reading for the chosen month')] public int $missing,
+        #[OA\Property(description: 'readings that people owe for the chosen month and have not entered')] public int $missing,
         #[OA\Property(description: 'open actions of the unit and of those below it that should have been done by today')] public int $overdue,
         #[OA\Property(ref: '#/components/schemas/RollUp')] public RollUpResource $rollUp,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ScorecardGroup'))] public array $groups,

@@ -1827,7 +1827,7 @@ export interface components {
             /** @description over the rows shown */
             counts: components["schemas"]["Counts"];
             moved: components["schemas"]["Moved"];
-            /** @description rows without a reading for the chosen month */
+            /** @description readings that people owe for the chosen month and have not entered */
             missing: number;
             /** @description open actions of the unit and of those below it that should have been done by today */
             overdue: number;
