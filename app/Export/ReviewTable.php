@@ -5,15 +5,15 @@ declare(strict_types=1);
 namespace App\Export;
 
 use App\Figures\Organisation;
-use App\Http\Resources\ActionResource;
-use App\Http\Resources\Difference;
-use App\Http\Resources\ExceptionReason;
 use App\Http\Resources\ExceptionsPage;
 use App\Http\Resources\MatrixCell;
 use App\Http\Resources\MatrixLine;
 use App\Http\Resources\MatrixPage;
 use App\Http\Resources\ScorecardPage;
-use App\Http\Resources\Shown;
+use App\Views\ActionView;
+use App\Views\Difference;
+use App\Views\ExceptionReason;
+use App\Views\Shown;
 
 /**
  * What the managers' screens show, as tables: the exact figures, not those rounded for the eye.
@@ -59,7 +59,7 @@ final readonly class ReviewTable
                 (string) ($at + 1), $this->unit($item->unit), $item->code, $item->name, $item->status, self::exact($item->actual), $item->points, $item->measure,
                 implode(' ', array_map(fn (ExceptionReason $reason): string => $reason->text, $item->reasons)),
                 $item->note->text ?? '',
-                implode('; ', array_map(fn (ActionResource $action): string => "{$action->what} ({$action->who}, by {$action->due})", $item->actions)),
+                implode('; ', array_map(fn (ActionView $action): string => "{$action->what} ({$action->who}, by {$action->due})", $item->actions)),
                 $item->owner ?? '',
             ];
         }

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
-use App\Http\Resources\ActionResource;
-use App\Http\Resources\Shown;
-use App\Http\Resources\WakePoint;
 use App\Models\User;
 use App\Policies\Rights;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
+use App\Views\ActionView;
+use App\Views\Shown;
+use App\Views\WakePoint;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\Period;
@@ -34,7 +34,7 @@ final readonly class ActionReader
 
     /**
      * @param  array<int, KpiFacts>  $kpis  by identity
-     * @return array<int, list<ActionResource>> by KPI-unit: open ones first, the earliest due before the others
+     * @return array<int, list<ActionView>> by KPI-unit: open ones first, the earliest due before the others
      */
     public function of(array $kpis, Period $chosen, User $user): array
     {
@@ -48,14 +48,14 @@ final readonly class ActionReader
         return $actions;
     }
 
-    private function resource(stdClass $row, KpiFacts $kpi, Period $chosen, string $today, User $user): ActionResource
+    private function resource(stdClass $row, KpiFacts $kpi, Period $chosen, string $today, User $user): ActionView
     {
         $measured = $kpi->measurement;
         $cause = $this->dates->period($row->period, $measured->definition->frequency);
         $latest = $this->scorecard->timeline->latest($measured->definition->frequency, $chosen);
         $status = fn (Period $period): Status => $this->scorecard->periodStatus($measured, $period);
 
-        return new ActionResource(
+        return new ActionView(
             $row->id,
             $kpi->id,
             $kpi->code,

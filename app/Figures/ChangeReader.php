@@ -7,7 +7,6 @@ namespace App\Figures;
 use App\Http\Resources\Change;
 use App\Http\Resources\ChangedField;
 use App\Http\Resources\ChangesPage;
-use App\Http\Resources\PersonResource;
 use App\Models\Role;
 use App\Models\User;
 use App\Policies\Rights;
@@ -15,6 +14,7 @@ use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
+use App\Views\PersonView;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
@@ -81,7 +81,7 @@ final readonly class ChangeReader
         return new ChangesPage(
             array_map(fn (stdClass $row): Change => $this->change($row, $names, $setting), $shown),
             count($rows) > self::PAGE,
-            array_values($this->database->table('users')->orderBy('name')->get(['id', 'name'])->map(fn (stdClass $person): PersonResource => new PersonResource($person->id, $person->name))->all()),
+            array_values($this->database->table('users')->orderBy('name')->get(['id', 'name'])->map(fn (stdClass $person): PersonView => new PersonView($person->id, $person->name))->all()),
         );
     }
 

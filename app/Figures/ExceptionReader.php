@@ -4,11 +4,9 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
-use App\Http\Resources\ActionResource;
 use App\Http\Resources\ExceptionItem;
 use App\Http\Resources\ExceptionsPage;
 use App\Http\Resources\GoodNews;
-use App\Http\Resources\NoteResource;
 use App\Kept\AssessedSpan;
 use App\Kept\AssessmentStore;
 use App\Models\Unit;
@@ -17,6 +15,8 @@ use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
+use App\Views\ActionView;
+use App\Views\NoteView;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Attention\Ranking;
@@ -70,7 +70,7 @@ final readonly class ExceptionReader
         return new ExceptionsPage(
             $items,
             array_map(fn (int $id): GoodNews => new GoodNews($id, $lines[$id]->code, $lines[$id]->name, $this->code($lines[$id]), $assessed[$id][$chosen->key()]->goodNews ?? ''), $good),
-            array_values(array_filter(array_merge(...array_values($actions)), fn (ActionResource $action): bool => $action->overdue)),
+            array_values(array_filter(array_merge(...array_values($actions)), fn (ActionView $action): bool => $action->overdue)),
             count($ranked),
         );
     }
@@ -96,7 +96,7 @@ final readonly class ExceptionReader
 
     /**
      * @param  array<string, stdClass>  $notes  by date
-     * @param  list<ActionResource>  $actions
+     * @param  list<ActionView>  $actions
      */
     private function item(KpiLine $kpi, BigDecimal $points, AssessedSpan $assessed, array $notes, array $actions, ?string $seen, User $user): ExceptionItem
     {
@@ -121,8 +121,8 @@ final readonly class ExceptionReader
             $assessed->wake,
             $assessed->latest ?? '',
             $latest !== null && $kpi->dueDay !== null && str_contains($assessed->codes(), 'missing') ? DueDate::after($this->scorecard->year->endMonth($latest), $kpi->dueDay) : null,
-            $note === null ? null : NoteResource::of($note, $assessed->latest ?? ''),
-            array_values(array_filter($actions, fn (ActionResource $action): bool => $action->state === 'open')),
+            $note === null ? null : NoteView::of($note, $assessed->latest ?? ''),
+            array_values(array_filter($actions, fn (ActionView $action): bool => $action->state === 'open')),
             $seen === $assessed->codes(),
             $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
         );
@@ -135,7 +135,7 @@ final readonly class ExceptionReader
 
     /**
      * @param  array<int, KpiLine>  $lines
-     * @return array<int, list<ActionResource>> by KPI-unit
+     * @return array<int, list<ActionView>> by KPI-unit
      */
     private function actions(array $lines, Period $chosen, User $user): array
     {

@@ -5,11 +5,9 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Http\Resources\ChartPoint;
-use App\Http\Resources\ColourTexts;
 use App\Http\Resources\ControlLimits;
 use App\Http\Resources\Headline;
 use App\Http\Resources\KpiPage;
-use App\Http\Resources\NoteResource;
 use App\Http\Resources\ProjectionResource;
 use App\Http\Resources\RuleLine;
 use App\Http\Resources\StandingResource;
@@ -19,6 +17,8 @@ use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\PeriodDate;
+use App\Views\ColourTexts;
+use App\Views\NoteView;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Frequency;
@@ -104,7 +104,7 @@ final readonly class KpiPageReader
             TrendLine::of($this->scorecard->trend($kpi->measurement, $chosen), $latest),
             ControlLimits::of($this->scorecard->control($kpi->measurement, $chosen), $definition->min),
             $this->projection($kpi, $chosen),
-            array_values(array_map(fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
+            array_values(array_map(fn (stdClass $note): NoteView => NoteView::of($note, $this->dates->period($note->period, $definition->frequency)->key()), $notes)),
             $this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [],
             $this->rules($kpi),
             $this->related->lines($this->related->assessed($related['drivers'], $facts, $chosen, $span), $facts, $chosen, $kpi),

@@ -6,8 +6,6 @@ namespace App\Figures;
 
 use App\Http\Resources\LogbookPage;
 use App\Http\Resources\LogbookRow;
-use App\Http\Resources\NoteResource;
-use App\Http\Resources\Verdict;
 use App\Models\KpiUnit;
 use App\Models\Unit;
 use App\Models\User;
@@ -15,6 +13,8 @@ use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\Snapshot;
+use App\Views\NoteView;
+use App\Views\Verdict;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Period;
@@ -140,7 +140,7 @@ final readonly class LogbookReader
                 $reading->version ?? 0,
                 $reading->state ?? 'entered',
                 $this->rules->readingLock($kpi, $period, $user),
-                $note === null ? null : NoteResource::of($note, $period->key()),
+                $note === null ? null : NoteView::of($note, $period->key()),
             );
         }, $lines, $this->ending->kept($lines));
     }

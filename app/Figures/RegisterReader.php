@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Http\Resources\ListItem;
-use App\Http\Resources\PersonResource;
 use App\Http\Resources\RegisterLine;
 use App\Http\Resources\RegisterPage;
 use App\Models\Kpi;
@@ -13,6 +12,7 @@ use App\Models\KpiUnit;
 use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
+use App\Views\PersonView;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Workbook\Sourcing;
 use stdClass;
@@ -38,7 +38,7 @@ final readonly class RegisterReader
             array_values($kpis->map(fn (Kpi $kpi): RegisterLine => $this->line($kpi, $objectives->get($kpi->objective_id)))->all()),
             $this->items('themes'),
             $this->items('objectives'),
-            array_values($this->database->table('users')->orderBy('name')->get(['id', 'name'])->map(fn (stdClass $person): PersonResource => new PersonResource($person->id, $person->name))->all()),
+            array_values($this->database->table('users')->orderBy('name')->get(['id', 'name'])->map(fn (stdClass $person): PersonView => new PersonView($person->id, $person->name))->all()),
         );
     }
 

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
-use App\Http\Resources\MeasuredLine;
 use App\Models\KpiUnit;
 use App\Models\User;
 use App\Policies\Rights;
+use App\Views\MeasuredLine;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Http\Requests\ReplayRequest;
-use App\Http\Resources\CountsResource;
 use App\Http\Resources\ReplayPeriod;
 use App\Http\Resources\ReplayResource;
-use App\Http\Resources\ZonesResource;
 use App\Models\KpiUnit;
+use App\Views\CountsView;
+use App\Views\ZonesView;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
@@ -54,11 +54,11 @@ final readonly class ReplayReader
                 $written($kpi->shows($typed->actuals->figure($period))),
                 $written($typed->targets->line->figure($period)),
             ), $replay->periods, array_keys($replay->periods)),
-            CountsResource::of($replay->countsAsIs()),
-            CountsResource::of($replay->countsAsTyped()),
+            CountsView::of($replay->countsAsIs()),
+            CountsView::of($replay->countsAsTyped()),
             $replay->words(),
             $assessed === null ? '' : "{$latest->words()}: {$assessed->reason(false)}",
-            ZonesResource::of($assessed?->zones(), $request->polarity()),
+            ZonesView::of($assessed?->zones(), $request->polarity()),
         );
     }
 

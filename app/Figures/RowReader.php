@@ -4,18 +4,18 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
-use App\Http\Resources\ActionResource;
-use App\Http\Resources\ColourTexts;
 use App\Http\Resources\Headline;
 use App\Http\Resources\MonthFigure;
-use App\Http\Resources\NoteResource;
 use App\Http\Resources\RowDetail;
-use App\Http\Resources\Verdict;
-use App\Http\Resources\WakePoint;
 use App\Models\KpiUnit;
 use App\Models\User;
 use App\Support\Month;
 use App\Support\PeriodDate;
+use App\Views\ActionView;
+use App\Views\ColourTexts;
+use App\Views\NoteView;
+use App\Views\Verdict;
+use App\Views\WakePoint;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
@@ -61,7 +61,7 @@ final readonly class RowReader
                 $this->scorecard->assess($kpi->measurement, $month, Span::Month),
             ), $months),
             array_values(array_map(
-                fn (stdClass $note): NoteResource => NoteResource::of($note, $this->dates->period($note->period, $frequency)->key()),
+                fn (stdClass $note): NoteView => NoteView::of($note, $this->dates->period($note->period, $frequency)->key()),
                 $notes,
             )),
             Headline::of($kpi, $span, $assessed, $streak),
@@ -69,7 +69,7 @@ final readonly class RowReader
             WakePoint::upTo($kpi, $this->scorecard->timeline->latest($frequency, $chosen)),
             $this->scorecard->status($kpi->measurement, $chosen, Span::Month)->value,
             $this->related->lines($this->related->assessed($drivers, $facts, $chosen, $span), $facts, $chosen, $kpi),
-            array_values(array_filter($this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [], fn (ActionResource $action): bool => $action->state === 'open')),
+            array_values(array_filter($this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [], fn (ActionView $action): bool => $action->state === 'open')),
         );
     }
 }

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
-use App\Http\Resources\CountsResource;
 use App\Http\Resources\Moved;
 use App\Http\Resources\RollUpMember;
 use App\Http\Resources\RollUpResource;
@@ -18,6 +17,7 @@ use App\Models\User;
 use App\Policies\Rights;
 use App\Support\Month;
 use App\Support\PgArray;
+use App\Views\CountsView;
 use Brick\Math\BigDecimal;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
@@ -105,7 +105,7 @@ final readonly class ScorecardReader
             $rollUp = $rollUps[$child->id];
             if (! $expanded) {
                 $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id)));
-                $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsResource::of($rollUp->counts), $moved($theirs));
+                $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsView::of($rollUp->counts), $moved($theirs));
             } elseif (isset($rowsOf[$child->id]) && $grouping === '') {
                 $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($rowsOf[$child->id]), array_map($row, $rowsOf[$child->id]));
             }
@@ -116,7 +116,7 @@ final readonly class ScorecardReader
             $span->value,
             $expanded,
             $rollUps[$unit->id]->status->value,
-            CountsResource::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
+            CountsView::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
             array_sum(array_map(fn (int $id): int => $months[$id][$chosen->key()]->owed - $months[$id][$chosen->key()]->arrived, $ids)),
             array_sum($overdue),

@@ -5,11 +5,11 @@ declare(strict_types=1);
 namespace App\Kept;
 
 use App\Figures\KpiFacts;
-use App\Http\Resources\Difference;
-use App\Http\Resources\ExceptionReason;
-use App\Http\Resources\Shown;
-use App\Http\Resources\WakePoint;
-use App\Http\Resources\ZonesResource;
+use App\Views\Difference;
+use App\Views\ExceptionReason;
+use App\Views\Shown;
+use App\Views\WakePoint;
+use App\Views\ZonesView;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Reason;
@@ -41,7 +41,7 @@ final readonly class AssessedSpan
         public ?Difference $variance,
         public ?Difference $change,
         public ?Difference $step,
-        public ?ZonesResource $zones,
+        public ?ZonesView $zones,
         public array $wake,
         public string $monthStatus,
         public int $expected,
@@ -65,7 +65,7 @@ final readonly class AssessedSpan
             Difference::of($assessed->variance, $kpi),
             Difference::of($assessed->change, $kpi),
             Difference::of($assessed->step, $kpi),
-            ZonesResource::of($assessed->zones(), $kpi->measurement->definition->polarity),
+            ZonesView::of($assessed->zones(), $kpi->measurement->definition->polarity),
             WakePoint::upTo($kpi, $latest),
             $monthStatus->value,
             count($assessed->figures->due),

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Kept;
 
-use App\Http\Resources\Difference;
-use App\Http\Resources\ExceptionReason;
-use App\Http\Resources\Shown;
-use App\Http\Resources\WakePoint;
-use App\Http\Resources\ZonesResource;
+use App\Views\Difference;
+use App\Views\ExceptionReason;
+use App\Views\Shown;
+use App\Views\WakePoint;
+use App\Views\ZonesView;
 
 /**
  * How a judged span is laid out where it is kept: lists of plain values in a fixed order, whatever the API calls them.
@@ -64,7 +64,7 @@ final readonly class SpanRecord
             $variance,
             $change,
             $step,
-            $zones === null ? null : new ZonesResource(...$zones),
+            $zones === null ? null : new ZonesView(...$zones),
             array_map(fn (array $point): WakePoint => new WakePoint(...$point), $wake),
             $monthStatus,
             $expected,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\PersonView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'Changes, newest first.')]
@@ -11,7 +12,7 @@ final readonly class ChangesPage
 {
     /**
      * @param  list<Change>  $changes
-     * @param  list<PersonResource>  $people
+     * @param  list<PersonView>  $people
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Change'))] public array $changes,

@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Figures\KpiFacts;
+use App\Views\Difference;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\ZonesView;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Measure\Exact;
 use OpenApi\Attributes as OA;
@@ -21,7 +25,7 @@ final readonly class ChartPoint
         #[OA\Property(description: 'the upper end of a band')] public ?Shown $upper,
         #[OA\Property] public ?Shown $prior,
         #[OA\Property] public ?Difference $variance,
-        #[OA\Property] public ?ZonesResource $zones,
+        #[OA\Property] public ?ZonesView $zones,
         #[OA\Property(description: 'the mean of the period and the two before it')] public ?string $average,
         #[OA\Property(description: 'the day up to which its figure counts, where a period of it was not over')] public ?string $asOf,
     ) {}
@@ -40,7 +44,7 @@ final readonly class ChartPoint
             Shown::of($goal?->band?->high, $kpi),
             Shown::of($prior, $kpi),
             Difference::of($assessed->variance, $kpi),
-            ZonesResource::of($assessed->zones(), $kpi->measurement->definition->polarity),
+            ZonesView::of($assessed->zones(), $kpi->measurement->definition->polarity),
             $average === null ? null : (string) $average,
             $kpi->provisional($assessed->figures->reported),
         );

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\Shown;
+use App\Views\StatusSchema;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'Something to look at before a month is closed.')]

@@ -4,6 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\ActionView;
+use App\Views\ExceptionReason;
+use App\Views\NoteView;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\WakePoint;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI that deserves attention, and why.')]
@@ -12,7 +18,7 @@ final readonly class ExceptionItem
     /**
      * @param  list<ExceptionReason>  $reasons
      * @param  list<WakePoint>  $wake
-     * @param  list<ActionResource>  $actions
+     * @param  list<ActionView>  $actions
      */
     public function __construct(
         #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
@@ -32,7 +38,7 @@ final readonly class ExceptionItem
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
         #[OA\Property(description: 'the latest period, of which notes and actions are')] public string $latest,
         #[OA\Property(description: 'the day by which its reading was due, where it is missing')] public ?string $dueDay,
-        #[OA\Property] public ?NoteResource $note,
+        #[OA\Property] public ?NoteView $note,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'those still open')] public array $actions,
         #[OA\Property(description: 'this user has seen it, and nothing was added since')] public bool $seen,
         #[OA\Property(description: 'whether this user may write notes and agree actions here')] public bool $mine,

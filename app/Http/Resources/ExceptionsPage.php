@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\ActionView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'What deserves attention in a unit and below it, the most serious first.')]
@@ -12,7 +13,7 @@ final readonly class ExceptionsPage
     /**
      * @param  list<ExceptionItem>  $items
      * @param  list<GoodNews>  $goodNews
-     * @param  list<ActionResource>  $overdue
+     * @param  list<ActionView>  $overdue
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ExceptionItem'), description: 'the 200 most serious')] public array $items,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\Shown;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in a unit across the year. The lists have an item a column.')]

@@ -5,6 +5,10 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Figures\KpiFacts;
+use App\Views\Difference;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\Verdict;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Calendar\Span;

@@ -7,6 +7,7 @@ namespace App\Http\Resources;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Support\NumberSetting;
+use App\Views\ColourTexts;
 use Illuminate\Support\Collection;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\ActionView;
+use App\Views\ColourTexts;
+use App\Views\MeasuredLine;
+use App\Views\NoteView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in a unit, complete: how it stands, how it came there, where it is heading.')]
@@ -13,8 +17,8 @@ final readonly class KpiPage
      * @param  list<ChartPoint>  $history
      * @param  list<ChartPoint>  $gathered
      * @param  list<ChartPoint>  $quarters
-     * @param  list<NoteResource>  $notes
-     * @param  list<ActionResource>  $actions
+     * @param  list<NoteView>  $notes
+     * @param  list<ActionView>  $actions
      * @param  list<RuleLine>  $rules
      * @param  list<MeasuredLine>  $drivers
      * @param  list<MeasuredLine>  $places

@@ -5,6 +5,12 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Figures\KpiFacts;
+use App\Views\ColourTexts;
+use App\Views\NoteView;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\Verdict;
+use App\Views\WakePoint;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
@@ -37,7 +43,7 @@ final readonly class LogbookRow
         #[OA\Property(description: 'whether a bad colour must be explained before the month is submitted')] public bool $needsNote,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
         #[OA\Property(ref: '#/components/schemas/Verdict')] public Verdict $verdict,
-        #[OA\Property] public ?NoteResource $note,
+        #[OA\Property] public ?NoteView $note,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
     ) {}
 
@@ -53,7 +59,7 @@ final readonly class LogbookRow
         int $version,
         string $state,
         string $lock,
-        ?NoteResource $note,
+        ?NoteView $note,
     ): self {
         $series = $kpi->measurement->actuals;
         $shown = fn (?Period $at): ?Shown => $at === null ? null : Shown::of($series->figure($at), $kpi);

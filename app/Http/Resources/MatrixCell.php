@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\Shown;
+use App\Views\StatusSchema;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'One crossing: a KPI in a unit in a month, or the roll-up of a unit in a month.')]

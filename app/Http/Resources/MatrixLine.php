@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\StatusSchema;
 use Kybernet\Core\Status\RollUp;
 use OpenApi\Attributes as OA;
 

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Http\Resources;
 
 use App\Figures\KpiFacts;
+use App\Views\Shown;
+use App\Views\StatusSchema;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Trend\Projection;
 use OpenApi\Attributes as OA;

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\PersonView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'All KPIs, and what a definition can choose from.')]
@@ -13,7 +14,7 @@ final readonly class RegisterPage
      * @param  list<RegisterLine>  $kpis
      * @param  list<ListItem>  $themes
      * @param  list<ListItem>  $objectives
-     * @param  list<PersonResource>  $people
+     * @param  list<PersonView>  $people
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RegisterLine'))] public array $kpis,

@@ -4,6 +4,13 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\ActionView;
+use App\Views\ColourTexts;
+use App\Views\MeasuredLine;
+use App\Views\NoteView;
+use App\Views\StatusSchema;
+use App\Views\Verdict;
+use App\Views\WakePoint;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A scorecard row opened in place.')]
@@ -11,10 +18,10 @@ final readonly class RowDetail
 {
     /**
      * @param  list<MonthFigure>  $months
-     * @param  list<NoteResource>  $notes
+     * @param  list<NoteView>  $notes
      * @param  list<WakePoint>  $wake
      * @param  list<MeasuredLine>  $drivers
-     * @param  list<ActionResource>  $actions
+     * @param  list<ActionView>  $actions
      */
     public function __construct(
         #[OA\Property] public string $name,

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\StatusSchema;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'Rows that belong together: a theme of the unit, or a unit below it.')]

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\CountsView;
+use App\Views\StatusSchema;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A unit on a span: its rows in groups, and the units below it.')]
@@ -18,7 +20,7 @@ final readonly class ScorecardPage
         #[OA\Property(enum: ['month', 'quarter', 'yearToDate', 'rolling12'])] public string $span,
         #[OA\Property(description: 'the whole organisation, which shows the rows of its departments as well')] public bool $isWhole,
         #[OA\Property(ref: StatusSchema::REF, description: 'the roll-up of the unit')] public string $status,
-        #[OA\Property(description: 'over the rows shown')] public CountsResource $counts,
+        #[OA\Property(description: 'over the rows shown')] public CountsView $counts,
         #[OA\Property] public Moved $moved,
         #[OA\Property(description: 'readings that people owe for the chosen month and have not entered')] public int $missing,
         #[OA\Property(description: 'open actions of the unit and of those below it that should have been done by today')] public int $overdue,

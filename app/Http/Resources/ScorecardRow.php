@@ -6,6 +6,11 @@ namespace App\Http\Resources;
 
 use App\Figures\KpiLine;
 use App\Kept\AssessedSpan;
+use App\Views\Difference;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\WakePoint;
+use App\Views\ZonesView;
 use Kybernet\Core\Status\Movement;
 use OpenApi\Attributes as OA;
 
@@ -34,7 +39,7 @@ final readonly class ScorecardRow
         #[OA\Property] public ?Difference $variance,
         #[OA\Property] public ?Difference $change,
         #[OA\Property(description: 'against the previous period; only where the span holds one')] public ?Difference $step,
-        #[OA\Property] public ?ZonesResource $zones,
+        #[OA\Property] public ?ZonesView $zones,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
         #[OA\Property] public int $expected,

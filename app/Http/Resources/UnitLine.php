@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Views\CountsView;
+use App\Views\StatusSchema;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A unit below the one shown, told in one line.')]
@@ -14,7 +16,7 @@ final readonly class UnitLine
         #[OA\Property] public string $name,
         #[OA\Property] public string $kind,
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
-        #[OA\Property] public CountsResource $counts,
+        #[OA\Property] public CountsView $counts,
         #[OA\Property] public Moved $moved,
     ) {}
 }

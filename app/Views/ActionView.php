@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Views;
 
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Action', description: 'What was agreed, after which period, and whether it worked.')]
-final readonly class ActionResource
+final readonly class ActionView
 {
     /** @param  list<WakePoint>  $wake */
     public function __construct(

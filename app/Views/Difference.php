@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Views;
 
 use App\Figures\KpiFacts;
 use Kybernet\Core\Compare\Effect;

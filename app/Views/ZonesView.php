@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Views;
 
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Zones;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Zones', description: 'Where green and amber end, in the measure of the KPI.')]
-final readonly class ZonesResource
+final readonly class ZonesView
 {
     public function __construct(
         #[OA\Property(description: 'green lies above green, red below amber; the other way round when false')]

@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Views;
 
 use Kybernet\Core\Status\Counts;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Counts', description: 'How many KPIs have each status.')]
-final readonly class CountsResource
+final readonly class CountsView
 {
     private function __construct(
         #[OA\Property] public int $judged,

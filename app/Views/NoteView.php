@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Views;
 
 use OpenApi\Attributes as OA;
 use stdClass;
 
 #[OA\Schema(schema: 'Note', description: 'The reason behind a colour, what is expected, and what is being done.')]
-final readonly class NoteResource
+final readonly class NoteView
 {
     private function __construct(
         #[OA\Property(description: 'in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2')] public string $period,
