@@ -6,9 +6,9 @@ namespace App\Actions;
 
 use App\Figures\ClosedHistory;
 use App\Figures\MeasurementLock;
-use App\Figures\Organisation;
 use App\Models\KpiUnit;
 use App\Models\Theme;
+use App\Organisation\Organisation;
 use App\Support\Month;
 use App\Support\Trail;
 use Illuminate\Database\Connection;

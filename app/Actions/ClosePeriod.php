@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Actions;
 
 use App\Figures\Closures;
-use App\Figures\Organisation;
 use App\Models\Unit;
 use App\Models\User;
+use App\Organisation\Organisation;
 use App\Support\Month;
 use App\Support\Trail;
 use Illuminate\Database\Connection;

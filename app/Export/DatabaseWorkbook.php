@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Export;
 
 use App\Figures\KpiStore;
-use App\Figures\Organisation;
 use App\Models\Unit;
+use App\Organisation\Organisation;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use Brick\Math\BigDecimal;

@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Export;
 
-use App\Figures\Organisation;
 use App\Http\Resources\ExceptionsPage;
 use App\Http\Resources\MatrixCell;
 use App\Http\Resources\MatrixLine;
 use App\Http\Resources\MatrixPage;
 use App\Http\Resources\ScorecardPage;
+use App\Organisation\Organisation;
 use App\Views\ActionView;
 use App\Views\Difference;
 use App\Views\ExceptionReason;

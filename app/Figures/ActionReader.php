@@ -5,7 +5,8 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
 use App\Views\ActionView;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Models\KpiUnit;
+use App\Organisation\Organisation;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Scorecard;

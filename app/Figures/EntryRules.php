@@ -6,7 +6,7 @@ namespace App\Figures;
 
 use App\Models\Kpi;
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Rights;
 use App\Support\Month;
 use Brick\Math\BigDecimal;
 use Carbon\CarbonImmutable;

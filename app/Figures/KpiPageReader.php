@@ -14,7 +14,7 @@ use App\Http\Resources\StandingResource;
 use App\Http\Resources\TrendLine;
 use App\Models\KpiUnit;
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Rights;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Views\ColourTexts;

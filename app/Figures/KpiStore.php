@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Models\Unit;
+use App\Organisation\Organisation;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\PgArray;

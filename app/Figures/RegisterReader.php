@@ -10,7 +10,7 @@ use App\Http\Resources\RegisterPage;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Rights;
 use App\Support\Month;
 use App\Views\PersonView;
 use Illuminate\Database\Connection;

@@ -6,7 +6,8 @@ namespace App\Figures;
 
 use App\Models\KpiUnit;
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
 use App\Views\MeasuredLine;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;

@@ -9,6 +9,7 @@ use App\Http\Resources\TargetPlanPage;
 use App\Http\Resources\TargetPlanRow;
 use App\Models\Unit;
 use App\Models\User;
+use App\Organisation\Organisation;
 use App\Support\NumberSetting;
 use Brick\Math\BigDecimal;
 use InvalidArgumentException;

@@ -6,6 +6,7 @@ namespace App\Policies;
 
 use App\Models\Action;
 use App\Models\User;
+use App\Organisation\Rights;
 use Illuminate\Auth\Access\Response;
 
 final readonly class ActionPolicy

@@ -8,6 +8,7 @@ use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\Role;
 use App\Models\User;
+use App\Organisation\Rights;
 use Illuminate\Auth\Access\Response;
 
 final readonly class KpiPolicy

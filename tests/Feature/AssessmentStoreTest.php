@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 use App\Figures\KpiLine;
 use App\Figures\KpiStore;
-use App\Figures\Organisation;
 use App\Kept\AssessmentStore;
 use App\Kept\Maker;
 use App\Models\Unit;
+use App\Organisation\Organisation;
 use Illuminate\Support\Facades\Config;
 use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\Period;

@@ -14,7 +14,7 @@ use App\Http\Requests\MatrixRequest;
 use App\Http\Requests\PeriodRequest;
 use App\Models\Unit;
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Rights;
 use App\Tables\TableWriter;
 use Illuminate\Container\Attributes\CurrentUser;
 use Kybernet\Core\Workbook\AssessmentWriter;

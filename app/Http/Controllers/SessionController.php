@@ -4,15 +4,15 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Figures\Organisation;
 use App\Http\KnownDevice;
 use App\Http\Resources\DemoAccount;
 use App\Http\Resources\SessionResource;
-use App\Http\Resources\UnitResource;
 use App\Http\Resources\UserResource;
 use App\Models\Reading;
 use App\Models\User;
-use App\Policies\Rights;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
+use App\Organisation\Views\UnitView;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\NumberSetting;
@@ -118,15 +118,15 @@ final readonly class SessionController
         );
     }
 
-    /** @return list<UnitResource> those that the person may open; the topmost of them stands for the whole */
+    /** @return list<UnitView> those that the person may open; the topmost of them stands for the whole */
     private function units(User $user): array
     {
         $seen = $this->rights->units($user);
 
-        return array_map(function (int $id) use ($seen): UnitResource {
+        return array_map(function (int $id) use ($seen): UnitView {
             $unit = $this->organisation->unit($id);
 
-            return new UnitResource(
+            return new UnitView(
                 $unit->code,
                 $unit->name,
                 $unit->kind,

@@ -4,13 +4,14 @@ declare(strict_types=1);
 
 namespace App\Http\Resources;
 
+use App\Organisation\Views\UnitView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Session', description: 'Who is signed in, and what every screen needs to know.')]
 final readonly class SessionResource
 {
     /**
-     * @param  list<UnitResource>  $units
+     * @param  list<UnitView>  $units
      * @param  list<DemoAccount>  $demo
      */
     public function __construct(

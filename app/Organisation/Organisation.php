@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Organisation;
 
 use App\Models\Unit;
 use Brick\Math\BigDecimal;

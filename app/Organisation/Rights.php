@@ -2,12 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Policies;
+namespace App\Organisation;
 
 use App\Figures\KpiFacts;
 use App\Figures\KpiLine;
 use App\Figures\KpiPlace;
-use App\Figures\Organisation;
 use App\Models\Role;
 use App\Models\User;
 use Illuminate\Database\Connection;

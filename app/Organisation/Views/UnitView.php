@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Organisation\Views;
 
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Unit', description: 'A part of the organisation.')]
-final readonly class UnitResource
+final readonly class UnitView
 {
     public function __construct(
         #[OA\Property] public string $code,

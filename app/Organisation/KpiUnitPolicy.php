@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Policies;
+namespace App\Organisation;
 
 use App\Models\KpiUnit;
 use App\Models\Role;

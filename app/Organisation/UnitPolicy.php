@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Policies;
+namespace App\Organisation;
 
 use App\Models\Role;
 use App\Models\Unit;
