@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-use App\Exceptions\Conflict;
-use App\Exceptions\Problem;
 use App\Http\Middleware\ContentSecurity;
 use App\Http\Middleware\FewSessions;
 use App\Http\Middleware\ForgeryProtection;
 use App\Http\Middleware\NamesActor;
 use App\Http\Middleware\SoundRequest;
+use App\Http\Problem;
+use App\Support\Conflict;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;

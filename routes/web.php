@@ -3,7 +3,7 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\FormatController;
-use App\Http\Controllers\PageController;
+use App\Http\PageController;
 use App\Support\Formats;
 use Illuminate\Support\Facades\Route;
 

@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Exceptions\Conflict;
 use App\Figures\MeasurementLock;
 use App\Models\Action;
 use App\Models\KpiUnit;
 use App\Models\User;
+use App\Support\Conflict;
 use App\Support\PeriodDate;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;

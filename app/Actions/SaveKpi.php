@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Exceptions\Conflict;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\ClosedHistory;
@@ -21,6 +20,7 @@ use App\Models\Reading;
 use App\Models\Theme;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Support\Conflict;
 use App\Support\KpiColumns;
 use App\Support\Month;
 use App\Support\NumberSetting;

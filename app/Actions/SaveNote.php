@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Exceptions\Conflict;
 use App\Figures\FigureWriter;
 use App\Figures\KpiFacts;
 use App\Figures\Layer;
@@ -13,6 +12,7 @@ use App\Figures\Outcome;
 use App\Figures\Standing;
 use App\Figures\WantedCell;
 use App\Models\User;
+use App\Support\Conflict;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;

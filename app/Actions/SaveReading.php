@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Actions;
 
-use App\Exceptions\Conflict;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\FigureWriter;
@@ -15,6 +14,7 @@ use App\Figures\Outcome;
 use App\Figures\Standing;
 use App\Figures\WantedCell;
 use App\Models\User;
+use App\Support\Conflict;
 use App\Support\NumberSetting;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;

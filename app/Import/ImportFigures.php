@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Import;
 
-use App\Exceptions\ClosedMonth;
 use App\Figures\CellValue;
 use App\Figures\Closures;
 use App\Figures\FigureWriter;
@@ -18,6 +17,7 @@ use App\Figures\WantedCell;
 use App\Figures\Written;
 use App\Models\Import;
 use App\Models\User;
+use App\Support\ClosedMonth;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
 use App\Support\Trail;

@@ -5,10 +5,10 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Figures\Closures;
-use App\Http\KnownDevice;
 use App\Kept\Maker;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
+use App\People\KnownDevice;
 use App\Support\Installation;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;

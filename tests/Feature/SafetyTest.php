@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Exceptions\Problem;
+use App\Http\Problem;
 use App\Models\User;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\QueryException;

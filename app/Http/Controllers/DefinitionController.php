@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Http\Requests\UploadRequest;
 use App\Http\Resources\DefinitionPreview;
+use App\Http\UploadRequest;
 use App\Models\User;
 use App\Register\ImportDefinitions;
 use App\Tables\BadTable;

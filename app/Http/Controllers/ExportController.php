@@ -6,7 +6,7 @@ namespace App\Http\Controllers;
 
 use App\Export\DatabaseWorkbook;
 use App\Export\FigureTable;
-use App\Http\Requests\ExportRequest;
+use App\Http\ExportRequest;
 use App\Models\Unit;
 use App\Models\User;
 use App\Register\DefinitionTable;

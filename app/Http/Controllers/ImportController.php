@@ -7,7 +7,7 @@ namespace App\Http\Controllers;
 use App\Http\Requests\HeadRequest;
 use App\Http\Requests\ImportPageRequest;
 use App\Http\Requests\MappingRequest;
-use App\Http\Requests\UploadRequest;
+use App\Http\UploadRequest;
 use App\Import\ImportReader;
 use App\Import\ImportStep;
 use App\Import\ImportSteps;

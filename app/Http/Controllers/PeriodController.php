@@ -8,7 +8,7 @@ use App\Actions\ClosePeriod;
 use App\Actions\SubmitMonth;
 use App\Figures\ClosingReader;
 use App\Figures\LogbookReader;
-use App\Http\Requests\PeriodRequest;
+use App\Http\PeriodRequest;
 use App\Http\Requests\ReopenRequest;
 use App\Models\Unit;
 use App\Models\User;

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Http\Controllers;
 
-use App\Http\KnownDevice;
 use App\Http\Resources\DemoAccount;
 use App\Http\Resources\SessionResource;
 use App\Http\Resources\UserResource;
@@ -13,6 +12,7 @@ use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Organisation\Views\UnitView;
+use App\People\KnownDevice;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\NumberSetting;

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Actions\ActionDraft;
+use App\Http\CellRequest;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use App\Http\MonthRule;
 use Illuminate\Foundation\Http\FormRequest;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;

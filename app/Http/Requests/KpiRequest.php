@@ -7,6 +7,7 @@ namespace App\Http\Requests;
 use App\Actions\KpiDraft;
 use App\Figures\CellText;
 use App\Figures\CellValue;
+use App\Http\MonthRule;
 use App\Models\Kpi;
 use App\Models\User;
 use App\Register\DefinitionCheck;

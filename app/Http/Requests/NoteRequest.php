@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http\Requests;
 
 use App\Figures\NoteText;
+use App\Http\CellRequest;
 use Illuminate\Foundation\Http\FormRequest;
 use OpenApi\Attributes as OA;
 

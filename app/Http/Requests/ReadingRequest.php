@@ -7,6 +7,7 @@ namespace App\Http\Requests;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\NoteText;
+use App\Http\CellRequest;
 use App\Support\NumberSetting;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;

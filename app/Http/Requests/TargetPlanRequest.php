@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http\Requests;
 
+use App\Http\MonthRule;
 use App\Models\User;
 use App\Support\NumberSetting;
 use Brick\Math\BigDecimal;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Http;
 
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Request;

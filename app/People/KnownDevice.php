@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http;
+namespace App\People;
 
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Cookie;
