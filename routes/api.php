@@ -3,12 +3,9 @@
 declare(strict_types=1);
 
 use App\Http\Controllers\ChangeController;
-use App\Http\Controllers\DefinitionController;
 use App\Http\Controllers\ExportController;
 use App\Http\Controllers\FollowUpController;
 use App\Http\Controllers\ImportController;
-use App\Http\Controllers\KpiController;
-use App\Http\Controllers\ListController;
 use App\Http\Controllers\LogbookController;
 use App\Http\Controllers\PeriodController;
 use App\Http\Controllers\ReviewController;
@@ -16,6 +13,9 @@ use App\Http\Controllers\ReviewFileController;
 use App\Http\Controllers\SessionController;
 use App\Http\Controllers\TargetController;
 use App\Models\Kpi;
+use App\Register\DefinitionController;
+use App\Register\KpiController;
+use App\Register\ListController;
 use Illuminate\Support\Facades\Route;
 
 Route::get('session', [SessionController::class, 'show']);

@@ -4,12 +4,10 @@ declare(strict_types=1);
 
 namespace App\Register;
 
-use App\Actions\KpiDraft;
-use App\Actions\SaveKpi;
 use App\Export\DatabaseWorkbook;
-use App\Http\Resources\DefinitionOutcome;
 use App\Models\Kpi;
 use App\Models\User;
+use App\Register\Views\DefinitionOutcome;
 use App\Support\Month;
 use App\Tables\BadTable;
 use App\Tables\Table;

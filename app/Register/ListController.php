@@ -2,11 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Register;
 
-use App\Actions\SaveLists;
-use App\Figures\RegisterReader;
-use App\Http\Requests\ListsRequest;
 use App\Models\User;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;

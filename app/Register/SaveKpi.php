@@ -2,11 +2,10 @@
 
 declare(strict_types=1);
 
-namespace App\Actions;
+namespace App\Register;
 
 use App\Figures\CellText;
 use App\Figures\CellValue;
-use App\Figures\ClosedHistory;
 use App\Figures\FigureWriter;
 use App\Figures\KpiStore;
 use App\Figures\Layer;

@@ -2,12 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Register;
 
-use App\Http\Resources\DefinitionPreview;
 use App\Http\UploadRequest;
 use App\Models\User;
-use App\Register\ImportDefinitions;
+use App\Register\Views\DefinitionPreview;
 use App\Tables\BadTable;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Register\Views;
 
 use App\Views\CountsView;
 use App\Views\ZonesView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Replay', description: 'The latest periods as they were judged, and as they would have been.')]
-final readonly class ReplayResource
+final readonly class ReplayView
 {
     /** @param  list<ReplayPeriod>  $periods */
     public function __construct(

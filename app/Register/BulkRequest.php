@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Requests;
+namespace App\Register;
 
 use App\Http\MonthRule;
 use Illuminate\Foundation\Http\FormRequest;

@@ -2,13 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Register;
 
-use App\Http\Requests\FormulaRequest;
-use App\Http\Resources\FormulaCheck;
-use App\Http\Resources\FormulaValue;
+use App\Figures\KpiStore;
 use App\Models\Unit;
-use App\Register\DefinitionCheck;
+use App\Register\Views\FormulaCheck;
+use App\Register\Views\FormulaValue;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Formula;

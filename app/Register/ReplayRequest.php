@@ -2,14 +2,13 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Requests;
+namespace App\Register;
 
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Http\MonthRule;
 use App\Models\Kpi;
 use App\Models\User;
-use App\Register\TypedDefinition;
 use App\Support\NumberSetting;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Validator;

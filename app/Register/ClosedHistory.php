@@ -2,8 +2,11 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Register;
 
+use App\Figures\Closures;
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
 use App\Models\KpiUnit;
 use App\Organisation\Organisation;
 use Illuminate\Validation\ValidationException;

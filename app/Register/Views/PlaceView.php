@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Register\Views;
 
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Place', description: 'A unit where a KPI is measured.', required: ['unit', 'weight', 'owner', 'from', 'to', 'gathered', 'rule'])]
-final readonly class PlaceResource
+final readonly class PlaceView
 {
     public function __construct(
         #[OA\Property(description: 'code of the unit')] public string $unit,
@@ -16,6 +16,6 @@ final readonly class PlaceResource
         #[OA\Property(description: 'its first month, 2026-04; null for always')] public ?string $from,
         #[OA\Property(description: 'its last month')] public ?string $to,
         #[OA\Property(description: 'worked out from the units below')] public bool $gathered,
-        #[OA\Property(ref: '#/components/schemas/Rule', nullable: true, description: 'a rule set of this unit alone')] public ?RuleResource $rule,
+        #[OA\Property(ref: '#/components/schemas/Rule', nullable: true, description: 'a rule set of this unit alone')] public ?RuleView $rule,
     ) {}
 }

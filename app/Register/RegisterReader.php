@@ -2,15 +2,15 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Register;
 
-use App\Http\Resources\ListItem;
-use App\Http\Resources\RegisterLine;
-use App\Http\Resources\RegisterPage;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\User;
 use App\Organisation\Rights;
+use App\Register\Views\ListItem;
+use App\Register\Views\RegisterLine;
+use App\Register\Views\RegisterPage;
 use App\Support\Month;
 use App\Views\PersonView;
 use Illuminate\Database\Connection;

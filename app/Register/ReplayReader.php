@@ -2,12 +2,12 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Register;
 
-use App\Http\Requests\ReplayRequest;
-use App\Http\Resources\ReplayPeriod;
-use App\Http\Resources\ReplayResource;
+use App\Figures\KpiStore;
 use App\Models\KpiUnit;
+use App\Register\Views\ReplayPeriod;
+use App\Register\Views\ReplayView;
 use App\Views\CountsView;
 use App\Views\ZonesView;
 use Kybernet\Core\Calendar\Period;
@@ -32,7 +32,7 @@ final readonly class ReplayReader
 
     public function __construct(private Scorecard $scorecard, private KpiStore $kpis) {}
 
-    public function replay(ReplayRequest $request): ReplayResource
+    public function replay(ReplayRequest $request): ReplayView
     {
         $place = KpiUnit::query()->whereRelation('kpi', 'code', $request->string('code')->toString())
             ->whereRelation('unit', 'code', $request->string('unit')->toString())->first() ?? throw new NotFoundHttpException;
@@ -45,7 +45,7 @@ final readonly class ReplayReader
         $assessed = $latest === null ? null : $this->scorecard->assessPeriod($typed, $latest);
         $written = fn (mixed $figure): ?string => $figure === null ? null : (string) $figure;
 
-        return new ReplayResource(
+        return new ReplayView(
             array_map(fn (Period $period, int $at): ReplayPeriod => new ReplayPeriod(
                 $period->key(),
                 $replay->asIs[$at]->value,

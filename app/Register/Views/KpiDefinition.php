@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Register\Views;
 
 use App\Figures\CellText;
 use App\Figures\CellValue;
@@ -22,10 +22,10 @@ use OpenApi\Attributes as OA;
 final readonly class KpiDefinition
 {
     /**
-     * @param  list<PlaceResource>  $units
+     * @param  list<PlaceView>  $units
      * @param  list<string>  $drivers
      * @param  list<string>  $periods
-     * @param  list<RuleResource>  $history
+     * @param  list<RuleView>  $history
      * @param  list<string>  $openQuestions
      */
     private function __construct(
@@ -54,7 +54,7 @@ final readonly class KpiDefinition
         #[OA\Property(enum: ['', 'sum', 'mean', 'weighted', 'recompute'])] public string $gather,
         #[OA\Property] public ?string $weightedBy,
         #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
-        #[OA\Property(description: 'the rule set in force in the month asked for')] public ?RuleResource $rule,
+        #[OA\Property(description: 'the rule set in force in the month asked for')] public ?RuleView $rule,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Place'))] public array $units,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the KPIs that drive it')] public array $drivers,
@@ -133,9 +133,9 @@ final readonly class KpiDefinition
             $definition->gathering->value ?? '',
             $definition->weightedBy,
             $definition->polarity->value,
-            $rule === null ? null : RuleResource::of($rule, $setting),
+            $rule === null ? null : RuleView::of($rule, $setting),
             ColourTexts::of($kpi->texts),
-            array_map(fn (KpiUnitEntry $unit): PlaceResource => self::place($unit, $month, $setting, $people), $kpi->units),
+            array_map(fn (KpiUnitEntry $unit): PlaceView => self::place($unit, $month, $setting, $people), $kpi->units),
             $kpi->drivers,
             $periods,
             (object) $targets,
@@ -151,18 +151,18 @@ final readonly class KpiDefinition
     }
 
     /** @param  Collection<string, int>  $people */
-    private static function place(KpiUnitEntry $unit, Period $month, NumberSetting $setting, Collection $people): PlaceResource
+    private static function place(KpiUnitEntry $unit, Period $month, NumberSetting $setting, Collection $people): PlaceView
     {
         $own = self::inForce($unit->placed->ownRules, $month);
 
-        return new PlaceResource(
+        return new PlaceView(
             $unit->placed->unit,
             $unit->weight->toFloat(),
             $unit->owner === null ? null : $people->get($unit->owner),
             $unit->placed->tenure->from?->key(),
             $unit->placed->tenure->to?->key(),
             $unit->placed->isGathered,
-            $own === null ? null : RuleResource::of($own, $setting),
+            $own === null ? null : RuleView::of($own, $setting),
         );
     }
 
@@ -178,12 +178,12 @@ final readonly class KpiDefinition
         return Definition::inForce($rules, $month) ?? $rules[0] ?? null;
     }
 
-    /** @return list<RuleResource> */
+    /** @return list<RuleView> */
     private static function history(Definition $definition, NumberSetting $setting): array
     {
         $rules = $definition->rules;
         usort($rules, fn (RuleSet $one, RuleSet $other): int => $other->from->compareTo($one->from));
 
-        return array_map(fn (RuleSet $rule): RuleResource => RuleResource::of($rule, $setting), $rules);
+        return array_map(fn (RuleSet $rule): RuleView => RuleView::of($rule, $setting), $rules);
     }
 }

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Actions;
+namespace App\Register;
 
 use App\Support\Trail;
 use Illuminate\Database\Connection;

@@ -2,27 +2,17 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Register;
 
-use App\Actions\ChangeKpis;
-use App\Actions\DeleteKpi;
-use App\Actions\SaveKpi;
 use App\Export\DatabaseWorkbook;
 use App\Figures\Closures;
-use App\Figures\FormulaReader;
 use App\Figures\KpiStore;
-use App\Figures\RegisterReader;
-use App\Figures\ReplayReader;
 use App\Http\PeriodRequest;
-use App\Http\Requests\BulkRequest;
-use App\Http\Requests\FormulaRequest;
-use App\Http\Requests\KpiRequest;
-use App\Http\Requests\ReplayRequest;
-use App\Http\Resources\KpiDefinition;
 use App\Models\Kpi;
 use App\Models\KpiUnit;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Register\Views\KpiDefinition;
 use App\Support\NumberSetting;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Policies;
+namespace App\Register;
 
 use App\Models\Kpi;
 use App\Models\KpiUnit;

@@ -2,14 +2,14 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Register\Views;
 
 use App\Support\NumberSetting;
 use Kybernet\Core\Status\RuleSet;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Rule', description: 'What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none.')]
-final readonly class RuleResource
+final readonly class RuleView
 {
     private function __construct(
         #[OA\Property(description: 'the first month that it judges, 2026-04')] public string $from,

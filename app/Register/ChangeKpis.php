@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Actions;
+namespace App\Register;
 
-use App\Figures\ClosedHistory;
 use App\Figures\MeasurementLock;
 use App\Models\KpiUnit;
 use App\Models\Theme;
