@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Actions\SaveCells;
-use App\Actions\TypedCell;
-use App\Figures\CellTrial;
 use App\Figures\Layer;
-use App\Figures\YearGridReader;
 use App\Import\ImportFigures;
 use App\Import\ReadFile;
+use App\Logbook\CellTrial;
+use App\Logbook\SaveCells;
+use App\Logbook\TypedCell;
+use App\Logbook\YearGridReader;
 use App\Models\Import;
 use App\Models\Role;
 use App\Models\Unit;

@@ -1,0 +1,154 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Logbook;
+
+use App\Figures\CellText;
+use App\Figures\CellValue;
+use App\Figures\Closures;
+use App\Figures\EntryRules;
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
+use App\Logbook\Views\LogbookPage;
+use App\Logbook\Views\LogbookRow;
+use App\Models\KpiUnit;
+use App\Models\Unit;
+use App\Models\User;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
+use App\Support\Month;
+use App\Support\NumberSetting;
+use App\Support\Snapshot;
+use App\Views\NoteView;
+use App\Views\Verdict;
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\DueDate;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Status;
+
+/**
+ * Lays out the month sheet: what a person is to fill of a unit and the units below it, one line for each period that
+ * ends in the month, with what is worked out from it.
+ */
+final readonly class LogbookReader
+{
+    /** A streak, and the usual range of a figure, look back two years. */
+    private const MONTHS_BACK = 12;
+
+    public function __construct(
+        private Scorecard $scorecard,
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private Rights $rights,
+        private EntryRules $rules,
+        private Closures $closures,
+        private EndingPeriods $ending,
+        private Snapshot $snapshot,
+    ) {}
+
+    public function page(Unit $unit, Period $month, User $user): LogbookPage
+    {
+        return $this->snapshot->read(fn (): LogbookPage => $this->laidOut($unit, $month, $user));
+    }
+
+    private function laidOut(Unit $unit, Period $month, User $user): LogbookPage
+    {
+        $units = $this->organisation->below($unit->id);
+        $place = array_flip($units);
+        $mine = array_filter(
+            $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month),
+            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+        );
+        $lines = $this->ending->lines($mine, $month);
+        usort($lines, fn (array $one, array $other): int => $place[$one[0]->unitId] <=> $place[$other[0]->unitId]);
+        $dueDays = array_filter(array_map(fn (array $line): ?int => $line[0]->dueDay, $lines), is_int(...));
+
+        return new LogbookPage(
+            $month->key(),
+            $month->compareTo(Month::running()) <= 0,
+            $this->closures->holds($unit->id, $month),
+            $dueDays === [] ? null : DueDate::after($month, max($dueDays)),
+            $this->rows($lines, $user),
+        );
+    }
+
+    public function row(KpiUnit $measured, Period $period, User $user): LogbookRow
+    {
+        return $this->snapshot->read(fn (): LogbookRow => $this->rows([[$this->one($measured, $period), $period]], $user)[0]);
+    }
+
+    /** How a value would be judged if it were entered. */
+    public function preview(KpiUnit $measured, Period $period, CellValue $value): Verdict
+    {
+        $kpi = $this->one($measured, $period);
+        $tried = $kpi->isTyped()
+            ? $kpi->measurement->entering($period, $value->figure ?? ($value->colour === null ? null : BigDecimal::of((int) $value->colour->score())))
+            : $kpi->measurement;
+
+        return Verdict::of(
+            $this->scorecard->assessPeriod($tried, $period),
+            $this->scorecard->streak($tried, $this->scorecard->year->endMonth($period)),
+            $this->question($kpi, $tried, $period),
+        );
+    }
+
+    private function one(KpiUnit $measured, Period $period): KpiFacts
+    {
+        $month = $this->scorecard->year->endMonth($period);
+
+        return $this->kpis->one($measured->id, $month->plus(-self::MONTHS_BACK), $month)
+            ?? throw new \LogicException('A KPI-unit that was found is there.');
+    }
+
+    private function question(KpiFacts $kpi, Measurement $measured, Period $period): string
+    {
+        return $this->scorecard->unusual($measured, $period)?->question($kpi->measurement->definition->decimals) ?? '';
+    }
+
+    /**
+     * @param  list<array{KpiFacts, Period}>  $lines
+     * @return list<LogbookRow>
+     */
+    private function rows(array $lines, User $user): array
+    {
+        $text = new CellText(new NumberSetting($user->locale));
+
+        return array_map(function (array $line, array $kept) use ($text, $user): LogbookRow {
+            [$kpi, $period] = $line;
+            [$reading, $note] = $kept;
+            $measured = $kpi->measurement;
+            $assessed = $this->scorecard->assessPeriod($measured, $period);
+            $figure = $measured->actuals->figure($period);
+            $value = $measured->definition->kind === Kind::Judged
+                ? new CellValue(colour: $figure === null ? null : Status::ofScore((int) (string) $figure))
+                // What is worked out is only shown, so it is rounded as everywhere else.
+                : new CellValue($kpi->isTyped() ? $figure?->toDecimal() : $figure?->rounded($measured->definition->decimals));
+            $earlier = $period->yearEarlier();
+
+            return LogbookRow::of(
+                $kpi,
+                $this->organisation->unit($kpi->unitId)->name,
+                $period,
+                $assessed,
+                Verdict::of(
+                    $assessed,
+                    $this->scorecard->streak($measured, $this->scorecard->year->endMonth($period)),
+                    $this->question($kpi, $measured, $period),
+                ),
+                [
+                    $this->scorecard->periodStatus($measured, $period->previous()),
+                    $earlier === null ? Status::NoData : $this->scorecard->periodStatus($measured, $earlier),
+                ],
+                $text->write($kpi->measurement->definition, $kpi->scaled, $value),
+                $reading->version ?? 0,
+                $reading->state ?? 'entered',
+                $this->rules->readingLock($kpi, $period, $user),
+                $note === null ? null : NoteView::of($note, $period->key()),
+            );
+        }, $lines, $this->ending->kept($lines));
+    }
+}

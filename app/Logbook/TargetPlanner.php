@@ -1,0 +1,147 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Logbook;
+
+use App\Figures\Closures;
+use App\Figures\EntryRules;
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
+use App\Logbook\Views\TargetPlanPage;
+use App\Logbook\Views\TargetPlanRow;
+use App\Models\Unit;
+use App\Models\User;
+use App\Organisation\Organisation;
+use App\Support\NumberSetting;
+use Brick\Math\BigDecimal;
+use InvalidArgumentException;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\TargetPlan;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * Lays out targets as they would be planned. Closed periods keep theirs; the rest is spread over the others.
+ */
+final readonly class TargetPlanner
+{
+    public function __construct(
+        private Scorecard $scorecard,
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private EntryRules $rules,
+        private Closures $closures,
+    ) {}
+
+    public function plan(TargetPlanRequest $request, User $user): TargetPlanPage
+    {
+        $unit = Unit::query()->where('code', $request->string('unit')->toString())->firstOrFail();
+        $months = $this->scorecard->year->months($request->month());
+        $codes = $request->array('codes');
+        $place = array_flip($this->organisation->below($unit->id));
+        $kpis = array_values(array_filter(
+            $this->kpis->inUnits(array_keys($place), $months[0]->plus(-24), $months[11]),
+            fn (KpiFacts $kpi): bool => $codes === [] ? $kpi->isTyped() && $kpi->measurement->definition->kind !== Kind::Judged : in_array($kpi->code, $codes, true),
+        ));
+        usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
+
+        return new TargetPlanPage(
+            $this->scorecard->year->label($request->month()),
+            array_map(fn (KpiFacts $kpi): TargetPlanRow => $this->row($kpi, $request, new NumberSetting($user->locale), $user), $kpis),
+        );
+    }
+
+    private function row(KpiFacts $kpi, TargetPlanRequest $request, NumberSetting $setting, User $user): TargetPlanRow
+    {
+        $measured = $kpi->measurement;
+        $definition = $measured->definition;
+        $year = $this->scorecard->year->of($request->month());
+        $periods = $this->scorecard->timeline->yearPeriods($definition->frequency, $measured->tenure, $year);
+        $prior = array_map(fn (Period $period): ?Exact => $period->yearEarlier() === null ? null : $measured->actuals->figure($period->yearEarlier()), $periods);
+        $known = Exact::known($prior);
+        $rule = $definition->accumulation->ofTargets();
+        $lastYear = $known === [] ? null : $rule->combine($known);
+        $typed = $request->read($request->array('figures')[$kpi->id] ?? null);
+        $figure = $typed ?? $lastYear?->rounded(max(0, $definition->decimals));
+        $current = array_map(fn (Period $period): ?BigDecimal => $measured->targets->line->figure($period)?->toDecimal(), $periods);
+        $kept = array_filter($current, fn (?BigDecimal $target, int $at): bool => $target !== null && $this->closures->holds($kpi->unitId, $periods[$at]), ARRAY_FILTER_USE_BOTH);
+        $plan = null;
+        $problem = $this->problem($kpi, $periods, $user);
+        if ($problem === '') {
+            try {
+                $plan = $this->made($request, $figure, $prior, $kept, $rule, $request->input('decimals') === null ? $definition->decimals : max(0, $request->integer('decimals')));
+            } catch (InvalidArgumentException $impossible) {
+                $problem = $impossible->getMessage();
+            }
+        }
+        $planned = $plan->targets ?? array_fill(0, count($periods), null);
+        $made = array_values(array_map(Exact::of(...), array_filter($planned, fn (?BigDecimal $target): bool => $target !== null)));
+        $write = fn (?BigDecimal $target): string => $setting->write($target, $kpi->scaled ? 0 : $definition->decimals);
+
+        return new TargetPlanRow(
+            $kpi->id,
+            $kpi->code,
+            $kpi->name,
+            $definition->measure,
+            $this->organisation->unit($kpi->unitId)->name,
+            array_map(fn (Period $period): string => $period->key(), $periods),
+            array_map($write, $planned),
+            array_map($write, $current),
+            array_map(fn (?Exact $figure): string => $write($figure?->rounded(max(0, $definition->decimals))), $prior),
+            array_map(fn (int $at): bool => isset($kept[$at]), array_keys($periods)),
+            $write($figure),
+            $write($lastYear?->rounded(max(0, $definition->decimals))),
+            $made === [] ? '' : $write($rule->combine($made)->toDecimal()),
+            $plan === null || $plan->remainder->isZero() ? '' : $setting->write($plan->remainder),
+            $plan === null || $plan->remainderAt === null ? null : $periods[$plan->remainderAt]->key(),
+            $problem,
+        );
+    }
+
+    /** @param  list<Period>  $periods */
+    private function problem(KpiFacts $kpi, array $periods, User $user): string
+    {
+        if ($periods === []) {
+            return 'It is not measured in this year.';
+        }
+        if ($kpi->measurement->definition->polarity === Polarity::Band) {
+            return 'A band is planned in the editor or the year grid.';
+        }
+        $locks = array_map(fn (Period $period): string => $this->rules->targetLock($kpi, $period, $user), $periods);
+
+        return in_array('', $locks, true) ? '' : ucfirst($locks[0]).'.';
+    }
+
+    /**
+     * @param  list<Exact|null>  $prior
+     * @param  array<int, BigDecimal>  $kept
+     * @param  int<0, max>  $decimals
+     *
+     * @throws InvalidArgumentException with the reason why nothing can be planned
+     */
+    private function made(TargetPlanRequest $request, ?BigDecimal $figure, array $prior, array $kept, Accumulation $rule, int $decimals): TargetPlan
+    {
+        $method = $request->string('method')->toString();
+        if ($method === 'growth') {
+            return TargetPlan::grown($prior, $request->read($request->input('percent')) ?? BigDecimal::zero(), $request->read($request->input('amount')) ?? BigDecimal::zero(), $kept, $decimals);
+        }
+        if ($figure === null) {
+            throw new InvalidArgumentException('There is no figure for the year yet: type one.');
+        }
+        $typed = array_values($request->array('weights'));
+        $weights = match ($method) {
+            'shape' => array_map(fn (?Exact $last): Exact => $last ?? throw new InvalidArgumentException('Last year has gaps, so it has no shape to follow.'), $prior),
+            'weights' => array_map(fn (int $at): Exact => Exact::of($request->read($typed[$at] ?? null) ?? BigDecimal::zero()), array_keys($prior)),
+            default => array_map(fn (): Exact => Exact::of(1), $prior),
+        };
+        if ($weights === []) {
+            throw new InvalidArgumentException('It is not measured in this year.');
+        }
+
+        return TargetPlan::spread($figure, $weights, $kept, $rule, $decimals);
+    }
+}

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Logbook\Views;
+
+use App\Views\Shown;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A KPI in a unit across the year. The lists have an item a column.')]
+final readonly class GridRow
+{
+    /** Colours as a grid of thousands of cells sends them. */
+    public const LETTERS = ['green' => 'g', 'amber' => 'a', 'red' => 'r'];
+
+    /**
+     * @param  list<string>|null  $periods
+     * @param  list<string>  $typed
+     * @param  list<string>  $statuses
+     * @param  list<string>  $locks
+     * @param  list<string>  $marks
+     */
+    public function __construct(
+        #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $measure,
+        #[OA\Property] public string $unit,
+        #[OA\Property] public string $theme,
+        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(description: 'whether any cell of it can be typed in by this user')] public bool $mine,
+        #[OA\Property(items: new OA\Items(type: 'string'), nullable: true, description: 'the period of each cell, blank where there is none; null when they are those of the columns')]
+        public ?array $periods,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'as this user would type it')] public array $typed,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'g, a, r, or blank')] public array $statuses,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'why a cell cannot be typed in; blank where it can')] public array $locks,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'n where there is a note; p where the figure is provisional')] public array $marks,
+        #[OA\Property(description: 'the year to date, or of the targets the year')] public ?Shown $total,
+    ) {}
+}

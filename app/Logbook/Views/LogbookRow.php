@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Logbook\Views;
+
+use App\Figures\KpiFacts;
+use App\Views\ColourTexts;
+use App\Views\NoteView;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\Verdict;
+use App\Views\WakePoint;
+use Kybernet\Core\Assessment;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Status;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A KPI of the month sheet for one of its periods: what to compare with, what is entered, and how it is judged.')]
+final readonly class LogbookRow
+{
+    /** @param  list<WakePoint>  $wake */
+    private function __construct(
+        #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
+        #[OA\Property(description: 'in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2')] public string $period,
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $measure,
+        #[OA\Property] public string $unit,
+        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(description: 'of the period before')] public ?Shown $lastMonth,
+        #[OA\Property(description: 'of the same period a year earlier')] public ?Shown $lastYear,
+        #[OA\Property(ref: StatusSchema::REF, description: 'of the period before')] public string $lastStatus,
+        #[OA\Property(ref: StatusSchema::REF, description: 'of the same period a year earlier')] public string $lastYearStatus,
+        #[OA\Property(description: 'of a band its lower end')] public ?Shown $target,
+        #[OA\Property(description: 'the upper end of a band')] public ?Shown $upper,
+        #[OA\Property(description: 'the reading as this user would type it, blank when there is none; of a judged KPI its colour')] public string $typed,
+        #[OA\Property(description: 'send it back to change the reading; 0 when there never was one')] public int $version,
+        #[OA\Property(enum: ['none', 'entered', 'submitted'])] public string $state,
+        #[OA\Property(description: 'the day up to which the figure counts, where its period was not over')] public ?string $asOf,
+        #[OA\Property(description: 'why it cannot be typed, blank where it can')] public string $lock,
+        #[OA\Property(description: 'whether a bad colour must be explained before the month is submitted')] public bool $needsNote,
+        #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
+        #[OA\Property(ref: '#/components/schemas/Verdict')] public Verdict $verdict,
+        #[OA\Property] public ?NoteView $note,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
+    ) {}
+
+    /** @param  array{Status, Status}  $before  statuses of the period before and a year earlier */
+    public static function of(
+        KpiFacts $kpi,
+        string $unit,
+        Period $period,
+        Assessment $assessed,
+        Verdict $verdict,
+        array $before,
+        string $typed,
+        int $version,
+        string $state,
+        string $lock,
+        ?NoteView $note,
+    ): self {
+        $series = $kpi->measurement->actuals;
+        $shown = fn (?Period $at): ?Shown => $at === null ? null : Shown::of($series->figure($at), $kpi);
+        $goal = $assessed->figures->goal;
+
+        return new self(
+            $kpi->id,
+            $period->key(),
+            $kpi->code,
+            $kpi->name,
+            $kpi->measurement->definition->measure,
+            $unit,
+            $kpi->measurement->definition->kind->value,
+            $shown($period->previous()),
+            $shown($period->yearEarlier()),
+            $before[0]->value,
+            $before[1]->value,
+            Shown::of($goal?->band === null ? $goal?->target : $goal->band->low, $kpi),
+            Shown::of($goal?->band?->high, $kpi),
+            $typed,
+            $version,
+            $typed === '' ? 'none' : $state,
+            $kpi->measurement->definition->kind === Kind::Formula ? null : $kpi->provisional([$period]),
+            $lock,
+            $kpi->needsNote,
+            ColourTexts::of($kpi->texts),
+            $verdict,
+            $note,
+            WakePoint::upTo($kpi, $period),
+        );
+    }
+}

@@ -1,0 +1,236 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Logbook;
+
+use App\Figures\CellText;
+use App\Figures\CellValue;
+use App\Figures\Closures;
+use App\Figures\EntryRules;
+use App\Figures\KpiFacts;
+use App\Figures\KpiStore;
+use App\Logbook\Views\GridColumn;
+use App\Logbook\Views\GridPage;
+use App\Logbook\Views\GridRow;
+use App\Models\Unit;
+use App\Models\User;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
+use App\Support\NumberSetting;
+use App\Support\PeriodDate;
+use App\Support\PgArray;
+use App\Views\Shown;
+use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Compare\LikeForLike;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Status;
+
+/**
+ * Lays out the year grid: the KPIs of a unit and the units below it, with the periods of a financial year across.
+ */
+final readonly class YearGridReader
+{
+    public const LAYERS = ['actual', 'target', 'prior'];
+
+    public function __construct(
+        private Scorecard $scorecard,
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private Rights $rights,
+        private EntryRules $rules,
+        private Closures $closures,
+        private PeriodDate $dates,
+        private Connection $database,
+    ) {}
+
+    /** @param  string  $layer  one of {@see LAYERS} */
+    public function page(Unit $unit, Period $month, string $layer, Frequency $columns, User $user): GridPage
+    {
+        $kpis = $this->load($unit, $month, $user);
+        $isWeekly = fn (KpiFacts $kpi): bool => $kpi->measurement->definition->frequency === Frequency::Week;
+        $periods = $this->columns($month, $columns);
+        $shown = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => $isWeekly($kpi) === ($columns === Frequency::Week)));
+
+        return new GridPage(
+            $this->scorecard->year->label($month),
+            $layer,
+            array_map(fn (Period $period): GridColumn => new GridColumn(
+                $period->key(),
+                $this->scorecard->year->endMonth($period)->key(),
+                $this->closures->holds($unit->id, $period),
+            ), $periods),
+            $this->rows($shown, $periods, $month, $layer, $user),
+            array_filter($kpis, $isWeekly) !== [],
+        );
+    }
+
+    /**
+     * The rows again that a change of some KPIs may have touched: their own, and what is worked out.
+     *
+     * @param  list<int>  $touched  identities
+     * @return list<GridRow>
+     */
+    public function again(Unit $unit, Period $month, string $layer, Frequency $columns, array $touched, User $user): array
+    {
+        $wanted = array_fill_keys($touched, true);
+        $kpis = array_values(array_filter(
+            $this->load($unit, $month, $user),
+            fn (KpiFacts $kpi): bool => isset($wanted[$kpi->id]) || ! $kpi->isTyped(),
+        ));
+
+        return $this->rows($kpis, $this->columns($month, $columns), $month, $layer, $user);
+    }
+
+    /** @return list<KpiFacts> in the order of the grid: unit by unit */
+    private function load(Unit $unit, Period $month, User $user): array
+    {
+        $months = $this->scorecard->year->months($month);
+        $units = $this->organisation->below($unit->id);
+        $place = array_flip($units);
+        $kpis = $this->rights->seen($user, $this->kpis->inUnits($units, $months[0], $months[11]));
+        usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
+
+        return $kpis;
+    }
+
+    /** @return list<Period> */
+    private function columns(Period $month, Frequency $columns): array
+    {
+        $months = $this->scorecard->year->months($month);
+
+        return $columns === Frequency::Week ? $this->scorecard->year->endingIn(Frequency::Week, $months[0], $months[11]) : $months;
+    }
+
+    /**
+     * @param  list<KpiFacts>  $kpis
+     * @param  list<Period>  $columns
+     * @return list<GridRow>
+     */
+    private function rows(array $kpis, array $columns, Period $month, string $layer, User $user): array
+    {
+        $text = new CellText(new NumberSetting($user->locale));
+        $notes = $layer === 'target' ? [] : $this->noted($kpis, $columns, $layer);
+
+        return array_map(function (KpiFacts $kpi) use ($columns, $month, $layer, $user, $text, $notes): GridRow {
+            $cells = ['typed' => [], 'statuses' => [], 'locks' => [], 'marks' => []];
+            $periods = array_map(fn (Period $column): ?Period => $this->cell($kpi, $column, $layer), $columns);
+            foreach ($periods as $period) {
+                if ($period === null) {
+                    foreach (['typed' => '', 'statuses' => '', 'locks' => 'no period ends here', 'marks' => ''] as $list => $item) {
+                        $cells[$list][] = $item;
+                    }
+
+                    continue;
+                }
+                $value = $layer === 'target' ? $this->target($kpi, $period) : $this->reading($kpi, $period);
+                $cells['typed'][] = $text->write($kpi->measurement->definition, $kpi->scaled, $value);
+                $cells['statuses'][] = $layer === 'target' || $value->isBlank() ? '' : GridRow::LETTERS[$this->scorecard->periodStatus($kpi->measurement, $period)->value] ?? '';
+                $cells['locks'][] = $this->lock($kpi, $period, $value, $layer, $user);
+                $cells['marks'][] = ($kpi->provisional([$period]) !== null && $layer !== 'target' ? 'p' : '').(isset($notes[$kpi->id][$this->dates->date($period)]) ? 'n' : '');
+            }
+            $isPlain = $columns === $periods;
+
+            return new GridRow(
+                $kpi->id,
+                $kpi->code,
+                $kpi->name,
+                $kpi->measurement->definition->measure,
+                $this->organisation->unit($kpi->unitId)->name,
+                $kpi->theme ?? '',
+                $kpi->measurement->definition->kind->value,
+                in_array('', $cells['locks'], true),
+                $isPlain ? null : array_map(fn (?Period $period): string => $period?->key() ?? '', $periods),
+                $cells['typed'],
+                $cells['statuses'],
+                $cells['locks'],
+                $cells['marks'],
+                Shown::of($this->total($kpi, $month, $layer), $kpi),
+            );
+        }, $kpis);
+    }
+
+    /** The KPI's period that belongs in the column; null where none of its periods ends there. */
+    private function cell(KpiFacts $kpi, Period $column, string $layer): ?Period
+    {
+        $frequency = $kpi->measurement->definition->frequency;
+        $period = $column;
+        if ($frequency !== $column->frequency) {
+            $period = $this->scorecard->timeline->latest($frequency, $column);
+            if ($this->scorecard->year->endMonth($period)->compareTo($column) !== 0) {
+                return null;
+            }
+        }
+
+        return $layer === 'prior' ? $period->yearEarlier() : $period;
+    }
+
+    private function reading(KpiFacts $kpi, Period $period): CellValue
+    {
+        $figure = $kpi->measurement->actuals->figure($period);
+        if ($figure === null) {
+            return new CellValue;
+        }
+
+        return $kpi->measurement->definition->kind === Kind::Judged
+            ? new CellValue(colour: Status::ofScore((int) (string) $figure))
+            // What is worked out is only shown, so it is rounded as everywhere else.
+            : new CellValue($kpi->isTyped() ? $figure->toDecimal() : $figure->rounded($kpi->measurement->definition->decimals));
+    }
+
+    private function target(KpiFacts $kpi, Period $period): CellValue
+    {
+        $targets = $kpi->measurement->targets;
+
+        return new CellValue($targets->line->figure($period)?->toDecimal(), $targets->upper?->figure($period)?->toDecimal());
+    }
+
+    private function lock(KpiFacts $kpi, Period $period, CellValue $value, string $layer, User $user): string
+    {
+        return match (true) {
+            $layer === 'target' => $this->rules->targetLock($kpi, $period, $user),
+            $layer === 'prior' && ! $value->isBlank() => 'changed in the grid of its own year',
+            default => $this->rules->readingLock($kpi, $period, $user),
+        };
+    }
+
+    private function total(KpiFacts $kpi, Period $month, string $layer): ?Exact
+    {
+        $timeline = $this->scorecard->timeline;
+        $measured = $kpi->measurement;
+        $year = $this->scorecard->year->of($layer === 'prior' ? $month->plus(-12) : $month);
+        if ($layer === 'target') {
+            return $measured->targets->ofYear($year, $timeline->yearPeriods($measured->definition->frequency, $measured->tenure, $year), $measured->definition->accumulation)?->target;
+        }
+
+        return LikeForLike::gather($measured, $timeline->due(
+            $measured->definition->frequency,
+            $measured->tenure,
+            $layer === 'prior' ? $month->plus(-12) : $month,
+            Span::YearToDate,
+        ))->actual;
+    }
+
+    /**
+     * @param  list<KpiFacts>  $kpis
+     * @param  list<Period>  $columns
+     * @return array<int, array<string, true>> by KPI-unit and date
+     */
+    private function noted(array $kpis, array $columns, string $layer): array
+    {
+        $first = $this->dates->date($layer === 'prior' ? $columns[0]->yearEarlier() ?? $columns[0] : $columns[0]);
+        $noted = [];
+        foreach ($this->database->table('notes')->whereBetween('period', [$first, $this->dates->date($columns[count($columns) - 1])])
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis))])
+            ->get(['kpi_unit_id', 'period']) as $note) {
+            $noted[$note->kpi_unit_id][$note->period] = true;
+        }
+
+        return $noted;
+    }
+}
