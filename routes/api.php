@@ -4,10 +4,7 @@ declare(strict_types=1);
 
 use App\Http\Controllers\ChangeController;
 use App\Http\Controllers\ExportController;
-use App\Http\Controllers\FollowUpController;
 use App\Http\Controllers\ImportController;
-use App\Http\Controllers\ReviewController;
-use App\Http\Controllers\ReviewFileController;
 use App\Http\Controllers\SessionController;
 use App\Logbook\LogbookController;
 use App\Logbook\PeriodController;
@@ -16,6 +13,9 @@ use App\Models\Kpi;
 use App\Register\DefinitionController;
 use App\Register\KpiController;
 use App\Register\ListController;
+use App\Review\FollowUpController;
+use App\Review\ReviewController;
+use App\Review\ReviewFileController;
 use Illuminate\Support\Facades\Route;
 
 Route::get('session', [SessionController::class, 'show']);

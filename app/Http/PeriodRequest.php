@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use App\Figures\ScorecardReader;
+use App\Review\ScorecardReader;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use Kybernet\Core\Calendar\Period;

@@ -3,12 +3,12 @@
 declare(strict_types=1);
 
 use App\Export\DatabaseWorkbook;
-use App\Figures\ExceptionReader;
-use App\Figures\MatrixReader;
-use App\Figures\ScorecardReader;
-use App\Http\Resources\MatrixLine;
 use App\Models\Unit;
 use App\Models\User;
+use App\Review\ExceptionReader;
+use App\Review\MatrixReader;
+use App\Review\ScorecardReader;
+use App\Review\Views\MatrixLine;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\Period;

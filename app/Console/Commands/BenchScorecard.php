@@ -4,11 +4,11 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
-use App\Figures\ScorecardReader;
 use App\Models\Reading;
 use App\Models\Role;
 use App\Models\Unit;
 use App\Models\User;
+use App\Review\ScorecardReader;
 use App\Support\Month;
 use Database\Ostermere\Accounts;
 use Illuminate\Console\Command;

@@ -1,0 +1,110 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Review;
+
+use App\Http\PeriodRequest;
+use App\Models\Kpi;
+use App\Models\KpiUnit;
+use App\Models\Unit;
+use App\Models\User;
+use Illuminate\Container\Attributes\CurrentUser;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Facades\Gate;
+use OpenApi\Attributes as OA;
+use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
+
+final class ReviewController
+{
+    #[OA\Get(path: '/api/units/{unit}/ribbon', operationId: 'ribbon', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The year ribbon', content: new OA\JsonContent(ref: '#/components/schemas/RibbonPage')),
+    ])]
+    public function ribbon(Unit $unit, PeriodRequest $request, RibbonReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->page($unit, $request->period(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/scorecard', operationId: 'scorecard', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(name: 'group', in: 'query', required: false, description: 'blank for departments or themes, as the unit asks for', schema: new OA\Schema(type: 'string', enum: ['', 'theme', 'level', 'none'])),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The scorecard', content: new OA\JsonContent(ref: '#/components/schemas/ScorecardPage')),
+    ])]
+    public function scorecard(Unit $unit, PeriodRequest $request, ScorecardReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $request->group()));
+    }
+
+    #[OA\Get(path: '/api/measured/{measured}', operationId: 'row', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measured'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'What stands behind a row', content: new OA\JsonContent(ref: '#/components/schemas/RowDetail')),
+    ])]
+    public function row(KpiUnit $measured, PeriodRequest $request, RowReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->detail($measured, $request->period(), $request->span(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/kpis/{kpi}', operationId: 'kpiPage', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/kpi'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'A KPI in a unit, complete', content: new OA\JsonContent(ref: '#/components/schemas/KpiPage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 404),
+    ])]
+    public function kpi(Unit $unit, Kpi $kpi, PeriodRequest $request, KpiPageReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        $measured = KpiUnit::query()->where('unit_id', $unit->id)->where('kpi_id', $kpi->id)->first()
+            ?? throw new NotFoundHttpException("{$kpi->name} is not measured in {$unit->name}.");
+        Gate::authorize('view', $measured);
+
+        return new JsonResponse($reader->page($measured, $request->period(), $request->span(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/exceptions', operationId: 'exceptions', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'What deserves attention', content: new OA\JsonContent(ref: '#/components/schemas/ExceptionsPage')),
+    ])]
+    public function exceptions(Unit $unit, PeriodRequest $request, ExceptionReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/matrix', operationId: 'matrix', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(name: 'crossing', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['units-months', 'units-kpis', 'kpis-months'])),
+        new OA\Parameter(name: 'kpi', in: 'query', required: false, description: 'code of the KPI that is crossed with units and months', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'months', in: 'query', required: false, description: 'how many months, up to the chosen one', schema: new OA\Schema(type: 'integer', enum: [12, 24, 36])),
+    ], responses: [
+        new OA\Response(response: 200, description: 'Two of units, KPIs and months crossed', content: new OA\JsonContent(ref: '#/components/schemas/MatrixPage')),
+    ])]
+    public function matrix(Unit $unit, PeriodRequest $view, MatrixRequest $request, MatrixReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->page($unit, $view->period(), $view->span(), $request->crossing(), $request->kpi(), $request->months(), $user));
+    }
+
+    #[OA\Get(path: '/api/texts', operationId: 'findTexts', parameters: [
+        new OA\Parameter(name: 'words', in: 'query', required: true, schema: new OA\Schema(type: 'string', minLength: 2, maxLength: 100)),
+    ], responses: [
+        new OA\Response(response: 200, description: 'Notes and actions that hold the words', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/FoundText'))),
+    ])]
+    public function texts(WordsRequest $request, TextFinder $finder, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($finder->find($request->string('words')->toString(), $user));
+    }
+}

@@ -1,0 +1,94 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Review;
+
+use App\Export\DatabaseWorkbook;
+use App\Http\ExportRequest;
+use App\Http\PeriodRequest;
+use App\Models\Unit;
+use App\Models\User;
+use App\Organisation\Rights;
+use App\Tables\TableWriter;
+use Illuminate\Container\Attributes\CurrentUser;
+use Kybernet\Core\Workbook\AssessmentWriter;
+use OpenApi\Attributes as OA;
+use Symfony\Component\HttpFoundation\StreamedResponse;
+use Symfony\Component\HttpKernel\Exception\AccessDeniedHttpException;
+
+/** What the managers' screens show, as files. */
+final readonly class ReviewFileController
+{
+    public function __construct(private ReviewTable $table) {}
+
+    #[OA\Get(path: '/api/units/{unit}/scorecard/file', operationId: 'scorecardFile', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The scorecard as a file; as json the assessment of all KPIs and units', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 403),
+    ])]
+    public function scorecard(Unit $unit, PeriodRequest $view, ExportRequest $request, ScorecardReader $reader, DatabaseWorkbook $workbook, Rights $rights, #[CurrentUser] User $user): StreamedResponse
+    {
+        $name = "{$unit->code}-scorecard-{$view->period()->key()}";
+        if ($request->kind() === 'json') {
+            if (! $rights->seesAll($user)) {
+                throw new AccessDeniedHttpException('The assessment tells of every unit, and not all of them are yours to see.');
+            }
+            $writer = new AssessmentWriter($workbook->read(), $view->period(), $view->span());
+
+            return new StreamedResponse(function () use ($writer): void {
+                foreach ($writer->json() as $piece) {
+                    echo $piece;
+                }
+            }, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"assessment-{$view->period()->key()}.json\"", 'Cache-Control' => 'no-store']);
+        }
+
+        return TableWriter::download(
+            $name,
+            $request->kind(),
+            $this->table->scorecard($reader->page($unit, $view->period(), $view->span(), $user, $view->group())),
+            ReviewTable::SCORECARD_FIGURES,
+            ReviewTable::SCORECARD_STATUSES,
+        );
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/exceptions/file', operationId: 'exceptionsFile', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The exceptions as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
+    public function exceptions(Unit $unit, PeriodRequest $view, ExportRequest $request, ExceptionReader $reader, #[CurrentUser] User $user): StreamedResponse
+    {
+        return TableWriter::download(
+            "{$unit->code}-exceptions-{$view->period()->key()}",
+            $request->kind(),
+            $this->table->exceptions($reader->page($unit, $view->period(), $view->span(), $user)),
+            ReviewTable::EXCEPTION_FIGURES,
+            ReviewTable::EXCEPTION_STATUSES,
+        );
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/matrix/file', operationId: 'matrixFile', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(name: 'crossing', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['units-months', 'units-kpis', 'kpis-months'])),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The matrix as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
+    public function matrix(Unit $unit, PeriodRequest $view, MatrixRequest $matrix, ExportRequest $request, MatrixReader $reader, #[CurrentUser] User $user): StreamedResponse
+    {
+        $page = $reader->page($unit, $view->period(), $view->span(), $matrix->crossing(), $matrix->kpi(), $matrix->months(), $user);
+        [$figures, $statuses] = $this->table->matrixColumns($page);
+
+        return TableWriter::download("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page), $figures, $statuses);
+    }
+}

@@ -1,0 +1,218 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Review;
+
+use App\Figures\KpiLine;
+use App\Figures\KpiPlace;
+use App\Figures\KpiStore;
+use App\Kept\AssessmentStore;
+use App\Models\Unit;
+use App\Models\User;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
+use App\Review\Views\Moved;
+use App\Review\Views\RollUpMember;
+use App\Review\Views\RollUpView;
+use App\Review\Views\ScorecardGroup;
+use App\Review\Views\ScorecardPage;
+use App\Review\Views\ScorecardRow;
+use App\Review\Views\UnitLine;
+use App\Support\Month;
+use App\Support\PgArray;
+use App\Views\CountsView;
+use Brick\Math\BigDecimal;
+use Carbon\CarbonImmutable;
+use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Status\Counts;
+use Kybernet\Core\Status\Movement;
+use Kybernet\Core\Status\RollUp;
+use Kybernet\Core\Status\RollUpMethod;
+use Kybernet\Core\Status\Status;
+use Kybernet\Core\Status\Tally;
+
+/**
+ * Lays out a unit's scorecard. An organisation shows its own KPIs and those of each department; any other unit its
+ * own by theme, and the units below it in a line each.
+ */
+final readonly class ScorecardReader
+{
+    /** As the unit asks for it, or by what its KPIs have in common. */
+    public const GROUPINGS = ['', 'theme', 'level', 'none'];
+
+    private const LEVELS = ['organisational' => 'Organisational', 'departmental' => 'Departmental', 'operational' => 'Operational'];
+
+    public function __construct(
+        private AssessmentStore $assessments,
+        private KpiStore $kpis,
+        private Organisation $organisation,
+        private Rights $rights,
+        private Connection $database,
+    ) {}
+
+    /** @param  string  $grouping  one of {@see GROUPINGS} */
+    public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
+    {
+        $below = $this->organisation->below($unit->id);
+        $kpis = $this->rights->seen($user, $this->kpis->places($below));
+        $ids = array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis);
+        $expanded = $unit->parent_id === null;
+        $children = $this->organisation->children($unit->id);
+        $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
+        $shown = $this->rights->seen($user, $this->kpis->lines(array_keys($inRows)));
+        $shownIds = array_map(fn (KpiLine $kpi): int => $kpi->id, $shown);
+
+        // What moved is told against the span of the month before.
+        $months = $this->assessments->months($ids, [$chosen, $chosen->previous()]);
+        $assessed = $this->assessments->spans($shownIds, [$chosen], $span);
+        $now = [];
+        $movements = [];
+        foreach ($ids as $id) {
+            $now[$id] = $months[$id][$chosen->key()]->status($span);
+            $movements[$id] = Movement::between($months[$id][$chosen->previous()->key()]->status($span), $now[$id]);
+        }
+        $rollUps = $this->rollUps($unit, $kpis, $now);
+        $noted = $this->noted($shownIds, $chosen);
+        $overdue = array_intersect_key($this->overdue($below), $now);
+        $row = fn (KpiLine $kpi): ScorecardRow => ScorecardRow::of(
+            $kpi,
+            $assessed[$kpi->id][$chosen->key()],
+            $movements[$kpi->id],
+            isset($noted[$kpi->id]),
+            $this->organisation->unit($kpi->unitId)->code,
+            match ($overdue[$kpi->id] ?? null) {
+                null => 'none',
+                0 => 'open',
+                default => 'overdue',
+            },
+        );
+        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiLine|KpiPlace $kpi): Movement => $movements[$kpi->id], array_values($some)));
+
+        $groups = [];
+        $lines = [];
+        foreach ($this->grouped($unit, $shown, $grouping, $expanded) as $name => $own) {
+            $status = RollUp::of(RollUpMethod::weighted(), Tally::of(array_map(fn (KpiLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own)))->status;
+            $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
+        }
+        $rowsOf = [];
+        foreach ($shown as $kpi) {
+            $rowsOf[$kpi->unitId][] = $kpi;
+        }
+        $placesOf = [];
+        foreach ($kpis as $kpi) {
+            $placesOf[$kpi->unitId][] = $kpi;
+        }
+        foreach ($children as $child) {
+            $rollUp = $rollUps[$child->id];
+            if (! $expanded) {
+                $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id)));
+                $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsView::of($rollUp->counts), $moved($theirs));
+            } elseif (isset($rowsOf[$child->id]) && $grouping === '') {
+                $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($rowsOf[$child->id]), array_map($row, $rowsOf[$child->id]));
+            }
+        }
+
+        return new ScorecardPage(
+            $chosen->key(),
+            $span->value,
+            $expanded,
+            $rollUps[$unit->id]->status->value,
+            CountsView::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
+            $moved($shown),
+            array_sum(array_map(fn (int $id): int => $months[$id][$chosen->key()]->owed - $months[$id][$chosen->key()]->arrived, $ids)),
+            array_sum($overdue),
+            $this->rollUp($unit, $shown, $now, $rollUps),
+            $groups,
+            $lines,
+        );
+    }
+
+    /**
+     * @param  list<KpiPlace>  $kpis
+     * @param  array<int, Status>  $statuses
+     * @return array<int, RollUp>
+     */
+    private function rollUps(Unit $unit, array $kpis, array $statuses): array
+    {
+        $members = [];
+        foreach ($kpis as $kpi) {
+            ($members[$kpi->unitId] ??= new Tally)->add($statuses[$kpi->id], $kpi->weight);
+        }
+
+        return $this->organisation->tree()->rollUp($unit->id, $members);
+    }
+
+    /**
+     * The rows in groups, but for those that are a unit below.
+     *
+     * @param  list<KpiLine>  $kpis
+     * @return array<string, list<KpiLine>>
+     */
+    private function grouped(Unit $unit, array $kpis, string $grouping, bool $expanded): array
+    {
+        $groups = [];
+        foreach ($kpis as $kpi) {
+            if ($grouping !== '' || $kpi->unitId === $unit->id) {
+                $groups[match ($grouping) {
+                    'level' => self::LEVELS[$kpi->level] ?? $kpi->level,
+                    'none' => 'All KPIs',
+                    'theme' => $kpi->theme ?? 'Without a theme',
+                    default => $expanded ? $unit->name : $kpi->theme ?? 'Without a theme',
+                }][] = $kpi;
+            }
+        }
+
+        return $grouping === 'level' ? array_filter(array_replace(array_fill_keys(self::LEVELS, []), $groups)) : $groups;
+    }
+
+    /**
+     * @param  list<KpiLine>  $kpis
+     * @param  array<int, Status>  $now
+     * @param  array<int, RollUp>  $rollUps
+     */
+    private function rollUp(Unit $unit, array $kpis, array $now, array $rollUps): RollUpView
+    {
+        $members = [];
+        foreach ($kpis as $kpi) {
+            if ($kpi->unitId === $unit->id) {
+                $members[] = new RollUpMember($kpi->name, false, (string) $kpi->weight->stripTrailingZeros(), $now[$kpi->id]->value);
+            }
+        }
+        foreach ($this->organisation->children($unit->id) as $child) {
+            $members[] = new RollUpMember($child->name, true, (string) BigDecimal::of($child->weight)->stripTrailingZeros(), $rollUps[$child->id]->status->value);
+        }
+
+        return new RollUpView(Organisation::method($unit)->words(), $rollUps[$unit->id]->score, $rollUps[$unit->id]->coverage, $members);
+    }
+
+    /**
+     * @param  list<int>  $units
+     * @return array<int, int> how many actions should have been done by today, by KPI-unit; none where nothing is being done
+     */
+    private function overdue(array $units): array
+    {
+        $today = CarbonImmutable::now('UTC')->toDateString();
+
+        return $this->database->table('actions')->join('kpi_unit', 'kpi_unit.id', '=', 'kpi_unit_id')->where('state', 'open')
+            ->whereRaw('unit_id = ANY(?::bigint[])', [PgArray::of($units)])
+            ->groupBy('kpi_unit_id')->selectRaw('kpi_unit_id, count(*) FILTER (WHERE due < ?) AS overdue', [$today])
+            ->pluck('overdue', 'kpi_unit_id')->all();
+    }
+
+    /**
+     * @param  list<int>  $kpiUnits
+     * @return array<int, true> KPI-units that have a note on the month
+     */
+    private function noted(array $kpiUnits, Period $chosen): array
+    {
+        $ids = $this->database->table('notes')
+            ->where('period', Month::date($chosen))
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])
+            ->pluck('kpi_unit_id');
+
+        return array_fill_keys($ids->all(), true);
+    }
+}

@@ -1,0 +1,46 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Review\Views;
+
+use App\Views\ActionView;
+use App\Views\ExceptionReason;
+use App\Views\NoteView;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use App\Views\WakePoint;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(description: 'A KPI that deserves attention, and why.')]
+final readonly class ExceptionItem
+{
+    /**
+     * @param  list<ExceptionReason>  $reasons
+     * @param  list<WakePoint>  $wake
+     * @param  list<ActionView>  $actions
+     */
+    public function __construct(
+        #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
+        #[OA\Property] public string $code,
+        #[OA\Property] public string $name,
+        #[OA\Property] public string $measure,
+        #[OA\Property(description: 'code of the unit')] public string $unit,
+        #[OA\Property] public ?string $owner,
+        #[OA\Property] public ?string $ownerEmail,
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
+        #[OA\Property] public bool $called,
+        #[OA\Property] public ?Shown $actual,
+        #[OA\Property(description: 'the sum × the weight, without trailing zeros')] public string $points,
+        #[OA\Property] public string $weight,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ExceptionReason'))] public array $reasons,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
+        #[OA\Property(description: 'the latest period, of which notes and actions are')] public string $latest,
+        #[OA\Property(description: 'the day by which its reading was due, where it is missing')] public ?string $dueDay,
+        #[OA\Property] public ?NoteView $note,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'those still open')] public array $actions,
+        #[OA\Property(description: 'this user has seen it, and nothing was added since')] public bool $seen,
+        #[OA\Property(description: 'whether this user may write notes and agree actions here')] public bool $mine,
+    ) {}
+}

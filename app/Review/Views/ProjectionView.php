@@ -1,0 +1,50 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Review\Views;
+
+use App\Figures\KpiFacts;
+use App\Views\Shown;
+use App\Views\StatusSchema;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Trend\Projection;
+use OpenApi\Attributes as OA;
+
+#[OA\Schema(schema: 'Projection', description: 'Where the year ends if it goes on like this.')]
+final readonly class ProjectionView
+{
+    /** @param  list<ProjectedPoint>  $path */
+    private function __construct(
+        #[OA\Property(enum: ['seasonal', 'run-rate', 'trend-line', 'last-value', 'so-far', 'operands'])] public string $method,
+        #[OA\Property] public ?Shown $value,
+        #[OA\Property(ref: StatusSchema::REF)] public string $status,
+        #[OA\Property] public ?Shown $yearTarget,
+        #[OA\Property(description: 'what each period that is left needs to reach the year target')] public ?Shown $required,
+        #[OA\Property(description: 'of the year target reached, in %, one decimal')] public ?string $progress,
+        #[OA\Property(description: 'of the year gone, in %, one decimal')] public string $elapsed,
+        #[OA\Property(description: 'periods of the year that are left')] public int $left,
+        #[OA\Property(description: 'the last period of the year')] public string $end,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ProjectedPoint'))] public array $path,
+    ) {}
+
+    /**
+     * @param  array<string, Exact>  $path  by period
+     * @param  int  $left  periods of the year that are left
+     */
+    public static function of(?Projection $projection, array $path, int $left, string $end, KpiFacts $kpi): ?self
+    {
+        return $projection === null ? null : new self(
+            $projection->method,
+            Shown::of($projection->value, $kpi),
+            $projection->status->value,
+            Shown::of($projection->yearTarget, $kpi),
+            Shown::of($projection->requiredPerPeriod, $kpi),
+            $projection->progressPercent === null ? null : (string) $projection->progressPercent->rounded(1),
+            (string) $projection->elapsedPercent->rounded(1),
+            $left,
+            $end,
+            array_map(fn (string $period, Exact $figure): ProjectedPoint => new ProjectedPoint($period, (string) $figure), array_keys($path), array_values($path)),
+        );
+    }
+}
