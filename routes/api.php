@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 use App\Http\Controllers\ChangeController;
 use App\Http\Controllers\ExportController;
-use App\Http\Controllers\ImportController;
 use App\Http\Controllers\SessionController;
+use App\Import\ImportController;
 use App\Logbook\LogbookController;
 use App\Logbook\PeriodController;
 use App\Logbook\TargetController;

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Import;
 
-use App\Http\Resources\ImportCell;
-use App\Http\Resources\ImportColumn;
-use App\Http\Resources\ImportCounts;
-use App\Http\Resources\ImportPage;
+use App\Import\Views\ImportCell;
+use App\Import\Views\ImportColumn;
+use App\Import\Views\ImportCounts;
+use App\Import\Views\ImportPage;
 use App\Models\Import;
 use App\Models\User;
 use App\Support\NumberSetting;

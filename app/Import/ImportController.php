@@ -2,17 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Import;
 
-use App\Http\Requests\HeadRequest;
-use App\Http\Requests\ImportPageRequest;
-use App\Http\Requests\MappingRequest;
 use App\Http\UploadRequest;
-use App\Import\ImportReader;
-use App\Import\ImportStep;
-use App\Import\ImportSteps;
-use App\Import\Mapping;
-use App\Import\NotAtThatPoint;
 use App\Models\Import;
 use App\Models\Unit;
 use App\Models\User;

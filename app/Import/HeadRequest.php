@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Requests;
+namespace App\Import;
 
 use Illuminate\Foundation\Http\FormRequest;
 use OpenApi\Attributes as OA;

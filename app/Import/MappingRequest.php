@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Requests;
+namespace App\Import;
 
-use App\Import\Mapping;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use OpenApi\Attributes as OA;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Policies;
+namespace App\Import;
 
 use App\Models\Import;
 use App\Models\Role;
