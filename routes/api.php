@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
+use App\Exchange\ExportController;
 use App\Http\Controllers\ChangeController;
-use App\Http\Controllers\ExportController;
 use App\Http\Controllers\SessionController;
 use App\Import\ImportController;
 use App\Logbook\LogbookController;

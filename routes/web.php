@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Http\Controllers\FormatController;
+use App\Exchange\FormatController;
 use App\Http\PageController;
 use App\Support\Formats;
 use Illuminate\Support\Facades\Route;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Register;
 
-use App\Export\DatabaseWorkbook;
 use App\Figures\Closures;
+use App\Figures\DatabaseWorkbook;
 use App\Figures\KpiStore;
 use App\Http\PeriodRequest;
 use App\Models\Kpi;

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Register;
 
-use App\Export\DatabaseWorkbook;
+use App\Figures\DatabaseWorkbook;
 use App\Models\Kpi;
 use App\Models\User;
 use App\Support\NumberSetting;

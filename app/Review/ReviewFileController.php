@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Export\DatabaseWorkbook;
+use App\Figures\DatabaseWorkbook;
 use App\Http\ExportRequest;
 use App\Http\PeriodRequest;
 use App\Models\Unit;

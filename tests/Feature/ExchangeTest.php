@@ -2,9 +2,9 @@
 
 declare(strict_types=1);
 
-use App\Export\DatabaseWorkbook;
+use App\Exchange\ImportWorkbook;
+use App\Figures\DatabaseWorkbook;
 use App\Figures\KpiStore;
-use App\Import\ImportWorkbook;
 use App\Models\User;
 use App\Support\Formats;
 use Carbon\CarbonImmutable;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-use App\Export\DatabaseWorkbook;
+use App\Figures\DatabaseWorkbook;
 use App\Models\Unit;
 use App\Models\User;
 use App\Review\ExceptionReader;

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Console\Commands;
 
 use App\Console\Concerns\NamesFile;
-use App\Import\ImportWorkbook;
+use App\Exchange\ImportWorkbook;
 use App\Support\Formats;
 use Illuminate\Console\Command;
 use Kybernet\Core\Workbook\BadWorkbook;

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Exchange;
 
 use App\Support\Formats;
 use Illuminate\Http\Response;

@@ -2,8 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Support;
+namespace App\Figures;
 
+use App\Support\Month;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;

@@ -2,10 +2,9 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Exchange;
 
-use App\Export\DatabaseWorkbook;
-use App\Export\FigureTable;
+use App\Figures\DatabaseWorkbook;
 use App\Http\ExportRequest;
 use App\Models\Unit;
 use App\Models\User;

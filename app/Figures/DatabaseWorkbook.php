@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Export;
+namespace App\Figures;
 
-use App\Figures\KpiStore;
 use App\Models\Unit;
 use App\Organisation\Organisation;
 use App\Support\Month;

@@ -2,10 +2,10 @@
 
 declare(strict_types=1);
 
-namespace App\Import;
+namespace App\Exchange;
 
+use App\Figures\KpiColumns;
 use App\Support\Installation;
-use App\Support\KpiColumns;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\Trail;
