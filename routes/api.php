@@ -3,19 +3,19 @@
 declare(strict_types=1);
 
 use App\Exchange\ExportController;
-use App\Http\Controllers\ChangeController;
-use App\Http\Controllers\SessionController;
 use App\Import\ImportController;
 use App\Logbook\LogbookController;
 use App\Logbook\PeriodController;
 use App\Logbook\TargetController;
 use App\Models\Kpi;
+use App\People\SessionController;
 use App\Register\DefinitionController;
 use App\Register\KpiController;
 use App\Register\ListController;
 use App\Review\FollowUpController;
 use App\Review\ReviewController;
 use App\Review\ReviewFileController;
+use App\Trail\ChangeController;
 use Illuminate\Support\Facades\Route;
 
 Route::get('session', [SessionController::class, 'show']);

@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\People\Views;
 
 use App\Models\Kpi;
 use App\Models\Role;
@@ -10,7 +10,7 @@ use App\Models\User;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'User', description: 'The person who is signed in.')]
-final readonly class UserResource
+final readonly class UserView
 {
     private function __construct(
         #[OA\Property] public string $name,

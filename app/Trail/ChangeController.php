@@ -2,10 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\Trail;
 
-use App\Figures\ChangeReader;
-use App\Http\Requests\ChangesRequest;
 use App\Models\User;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;

@@ -2,11 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Figures;
+namespace App\Trail;
 
-use App\Http\Resources\Change;
-use App\Http\Resources\ChangedField;
-use App\Http\Resources\ChangesPage;
 use App\Models\Role;
 use App\Models\User;
 use App\Organisation\Organisation;
@@ -15,6 +12,9 @@ use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
+use App\Trail\Views\Change;
+use App\Trail\Views\ChangedField;
+use App\Trail\Views\ChangesPage;
 use App\Views\PersonView;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;

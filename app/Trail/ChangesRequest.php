@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Requests;
+namespace App\Trail;
 
-use App\Figures\ChangeReader;
 use App\Http\MonthRule;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;

@@ -2,17 +2,16 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Controllers;
+namespace App\People;
 
-use App\Http\Resources\DemoAccount;
-use App\Http\Resources\SessionResource;
-use App\Http\Resources\UserResource;
 use App\Models\Reading;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Organisation\Views\UnitView;
-use App\People\KnownDevice;
+use App\People\Views\DemoAccount;
+use App\People\Views\SessionView;
+use App\People\Views\UserView;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\NumberSetting;
@@ -100,16 +99,16 @@ final readonly class SessionController
         return new JsonResponse(null, 204);
     }
 
-    private function session(?User $user): SessionResource
+    private function session(?User $user): SessionView
     {
         if ($user === null) {
-            return new SessionResource(null, [], '', '', $this->year->startMonth, $this->installation->isDemonstration() ? $this->demo() : []);
+            return new SessionView(null, [], '', '', $this->year->startMonth, $this->installation->isDemonstration() ? $this->demo() : []);
         }
         $newest = Reading::query()->whereNotNull('actual')->max('period');
         $running = Month::running();
 
-        return new SessionResource(
-            UserResource::of($user),
+        return new SessionView(
+            UserView::of($user),
             $this->units($user),
             is_string($newest) ? Month::ofDate($newest)->key() : $running->key(),
             $running->key(),

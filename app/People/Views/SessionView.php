@@ -2,20 +2,20 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\People\Views;
 
 use App\Organisation\Views\UnitView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Session', description: 'Who is signed in, and what every screen needs to know.')]
-final readonly class SessionResource
+final readonly class SessionView
 {
     /**
      * @param  list<UnitView>  $units
      * @param  list<DemoAccount>  $demo
      */
     public function __construct(
-        #[OA\Property] public ?UserResource $user,
+        #[OA\Property] public ?UserView $user,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Unit'), description: 'parents before children')]
         public array $units,
         #[OA\Property(description: 'the newest month that has a reading, 2026-08')] public string $period,

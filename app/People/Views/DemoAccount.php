@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\People\Views;
 
 use OpenApi\Attributes as OA;
 

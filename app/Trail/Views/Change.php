@@ -2,7 +2,7 @@
 
 declare(strict_types=1);
 
-namespace App\Http\Resources;
+namespace App\Trail\Views;
 
 use OpenApi\Attributes as OA;
 
