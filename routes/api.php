@@ -39,7 +39,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('units/{unit}/reopening', [PeriodController::class, 'reopen'])->can('close', 'unit');
 
     Route::get('units/{unit}/figures', [ExportController::class, 'figures'])->can('view', 'unit');
-    Route::get('definitions', [ExportController::class, 'definitions'])->can('define', Kpi::class);
+    Route::get('definitions', [DefinitionController::class, 'file'])->can('define', Kpi::class);
     Route::post('definitions', [DefinitionController::class, 'store'])->can('define', Kpi::class);
     Route::post('definitions/{upload}', [DefinitionController::class, 'apply'])->whereUuid('upload')->can('define', Kpi::class);
 

@@ -4,14 +4,11 @@ declare(strict_types=1);
 
 namespace App\Exchange;
 
-use App\Figures\DatabaseWorkbook;
+use App\Http\Download;
 use App\Http\ExportRequest;
 use App\Models\Unit;
 use App\Models\User;
-use App\Register\DefinitionTable;
-use App\Tables\TableWriter;
 use Illuminate\Container\Attributes\CurrentUser;
-use Kybernet\Core\Workbook\WorkbookWriter;
 use OpenApi\Attributes as OA;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -30,29 +27,10 @@ final readonly class ExportController
     {
         $name = ($request->kpi() === '' ? '' : "{$request->kpi()}-")."{$unit->code}-figures-{$request->period()->key()}";
         if ($request->isLong()) {
-            return TableWriter::download($name, $request->kind(), $table->long($unit, $request->period(), $user, $request->kpi()), FigureTable::LONG_FIGURES);
+            return Download::table($name, $request->kind(), $table->long($unit, $request->period(), $user, $request->kpi()), FigureTable::LONG_FIGURES);
         }
         $rows = $table->wide($unit, $request->period(), $user, $request->kpi());
 
-        return TableWriter::download($name, $request->kind(), $rows, range(3, max(3, count($rows[0]) - 1)));
-    }
-
-    #[OA\Get(path: '/api/definitions', operationId: 'exportDefinitions', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/format'),
-    ], responses: [
-        new OA\Response(response: 200, description: 'All definitions as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
-    ])]
-    public function definitions(ExportRequest $request, DatabaseWorkbook $workbook): StreamedResponse
-    {
-        $definitions = $workbook->definitions();
-        if ($request->kind() === 'json') {
-            return new StreamedResponse(function () use ($definitions): void {
-                foreach (WorkbookWriter::json($definitions) as $piece) {
-                    echo $piece;
-                }
-            }, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => 'attachment; filename="definitions.json"', 'Cache-Control' => 'no-store']);
-        }
-
-        return TableWriter::download('definitions', $request->kind(), DefinitionTable::rows($definitions), DefinitionTable::FIGURES);
+        return Download::table($name, $request->kind(), $rows, range(3, max(3, count($rows[0]) - 1)));
     }
 }

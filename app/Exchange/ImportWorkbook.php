@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Exchange;
 
 use App\Figures\KpiColumns;
+use App\Figures\ReadingStage;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\PeriodDate;
@@ -409,7 +410,7 @@ final class ImportWorkbook
                 'period' => $this->dates->date(Period::parse($period, $frequency)),
                 'actual' => $isJudged ? null : $figure,
                 'colour' => $isJudged ? Status::ofScore((int) $figure)->value : null,
-                'state' => isset($entry->submitted[$period]) ? 'submitted' : 'entered',
+                'state' => isset($entry->submitted[$period]) ? ReadingStage::Submitted->value : ReadingStage::Entered->value,
                 'as_of' => $entry->asOf[$period] ?? null,
                 'created_at' => now(),
                 'updated_at' => now(),

@@ -187,7 +187,7 @@ final readonly class FigureWriter
 
     private function state(WantedCell $cell): ReadingState
     {
-        return $cell->state ?? new ReadingState('entered', $cell->value->isBlank() ? null : $this->rules->asOf($cell->period));
+        return $cell->state ?? new ReadingState(ReadingStage::Entered, $cell->value->isBlank() ? null : $this->rules->asOf($cell->period));
     }
 
     /**
@@ -218,7 +218,7 @@ final readonly class FigureWriter
                 ...$this->places($cells),
                 PgArray::of(array_map(fn (CellValue $value): ?string => $value->figure?->__toString(), $values)),
                 PgArray::of(array_map(fn (CellValue $value): ?string => $value->colour?->value, $values)),
-                PgArray::of(array_map(fn (ReadingState $state): string => $state->state, $states)),
+                PgArray::of(array_map(fn (ReadingState $state): string => $state->stage->value, $states)),
                 PgArray::of(array_map(fn (ReadingState $state): ?string => $state->asOf, $states)),
             ],
         );

@@ -9,5 +9,5 @@ namespace App\Figures;
  */
 final readonly class ReadingState
 {
-    public function __construct(public string $state, public ?string $asOf) {}
+    public function __construct(public ReadingStage $stage, public ?string $asOf) {}
 }

@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use App\Review\ScorecardReader;
 use Illuminate\Foundation\Http\FormRequest;
-use Illuminate\Validation\Rule;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 
 /**
- * A view of a month: `period`, with a `span` and a `group` where they can be chosen.
+ * A view of a month: `period`, with a `span` where it can be chosen.
  */
 final class PeriodRequest extends FormRequest
 {
@@ -20,7 +18,6 @@ final class PeriodRequest extends FormRequest
     {
         return [
             'period' => ['required', 'string', new MonthRule],
-            'group' => ['sometimes', 'nullable', 'string', Rule::in(ScorecardReader::GROUPINGS)],
             'span' => ['sometimes', 'string', 'in:month,quarter,yearToDate,rolling12'],
         ];
     }
@@ -28,11 +25,6 @@ final class PeriodRequest extends FormRequest
     public function period(): Period
     {
         return Period::parse($this->string('period')->toString());
-    }
-
-    public function group(): string
-    {
-        return $this->string('group')->toString();
     }
 
     public function span(): Span

@@ -12,6 +12,7 @@ use App\Figures\KpiStore;
 use App\Figures\Layer;
 use App\Figures\NoteText;
 use App\Figures\Outcome;
+use App\Figures\ReadingStage;
 use App\Figures\ReadingState;
 use App\Figures\WantedCell;
 use App\Figures\Written;
@@ -168,7 +169,7 @@ final class ImportFigures
             Layer::Note => new NoteText($row['text'] ?? '', $row['outlook'] ?? '', $row['doing'] ?? ''),
         };
 
-        return new WantedCell($kpi, $period, $value($before), $value($after), $layer === Layer::Reading ? new ReadingState($before['state'] ?? 'entered', $before['as_of'] ?? null) : null);
+        return new WantedCell($kpi, $period, $value($before), $value($after), $layer === Layer::Reading ? new ReadingState(ReadingStage::from($before['state'] ?? 'entered'), $before['as_of'] ?? null) : null);
     }
 
     /** Figures of the trail stand as JSON numbers; as text they keep all their digits. */

@@ -10,7 +10,7 @@ namespace App\Kept;
 final readonly class Maker
 {
     /** What a kept judgement follows from, beside the figures. */
-    private const CODE = ['core/src', 'app/Figures', 'app/Kept', 'app/Http/Resources'];
+    private const CODE = ['core/src', 'app/Figures', 'app/Kept', 'app/Organisation', 'app/Views'];
 
     public function __construct(public int $version) {}
 

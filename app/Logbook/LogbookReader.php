@@ -10,6 +10,7 @@ use App\Figures\Closures;
 use App\Figures\EntryRules;
 use App\Figures\KpiFacts;
 use App\Figures\KpiStore;
+use App\Figures\ReadingStage;
 use App\Logbook\Views\LogbookPage;
 use App\Logbook\Views\LogbookRow;
 use App\Models\KpiUnit;
@@ -20,7 +21,6 @@ use App\Organisation\Rights;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\Snapshot;
-use App\Views\NoteView;
 use App\Views\Verdict;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\DueDate;
@@ -57,14 +57,7 @@ final readonly class LogbookReader
 
     private function laidOut(Unit $unit, Period $month, User $user): LogbookPage
     {
-        $units = $this->organisation->below($unit->id);
-        $place = array_flip($units);
-        $mine = array_filter(
-            $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month),
-            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
-        );
-        $lines = $this->ending->lines($mine, $month);
-        usort($lines, fn (array $one, array $other): int => $place[$one[0]->unitId] <=> $place[$other[0]->unitId]);
+        $lines = $this->lines($unit, $month, $user);
         $dueDays = array_filter(array_map(fn (array $line): ?int => $line[0]->dueDay, $lines), is_int(...));
 
         return new LogbookPage(
@@ -74,6 +67,27 @@ final readonly class LogbookReader
             $dueDays === [] ? null : DueDate::after($month, max($dueDays)),
             $this->rows($lines, $user),
         );
+    }
+
+    /** @return list<MonthEntry> what the person is to fill, and how far it is */
+    public function entries(Unit $unit, Period $month, User $user): array
+    {
+        return $this->snapshot->read(fn (): array => $this->kept($this->lines($unit, $month, $user), $user));
+    }
+
+    /** @return list<array{KpiFacts, Period}> what the person is to fill, in the order of the units */
+    private function lines(Unit $unit, Period $month, User $user): array
+    {
+        $units = $this->organisation->below($unit->id);
+        $place = array_flip($units);
+        $mine = array_filter(
+            $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month),
+            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+        );
+        $lines = $this->ending->lines($mine, $month);
+        usort($lines, fn (array $one, array $other): int => $place[$one[0]->unitId] <=> $place[$other[0]->unitId]);
+
+        return $lines;
     }
 
     public function row(KpiUnit $measured, Period $period, User $user): LogbookRow
@@ -111,17 +125,32 @@ final readonly class LogbookReader
 
     /**
      * @param  list<array{KpiFacts, Period}>  $lines
+     * @return list<MonthEntry>
+     */
+    private function kept(array $lines, User $user): array
+    {
+        return array_map(fn (array $line, array $kept): MonthEntry => new MonthEntry(
+            $line[0],
+            $line[1],
+            $this->scorecard->assessPeriod($line[0]->measurement, $line[1]),
+            $this->rules->readingLock($line[0], $line[1], $user),
+            $kept[0]->version ?? 0,
+            $kept[0] === null ? null : ReadingStage::from($kept[0]->state),
+            $kept[1],
+        ), $lines, $this->ending->kept($lines));
+    }
+
+    /**
+     * @param  list<array{KpiFacts, Period}>  $lines
      * @return list<LogbookRow>
      */
     private function rows(array $lines, User $user): array
     {
         $text = new CellText(new NumberSetting($user->locale));
 
-        return array_map(function (array $line, array $kept) use ($text, $user): LogbookRow {
-            [$kpi, $period] = $line;
-            [$reading, $note] = $kept;
+        return array_map(function (MonthEntry $entry) use ($text): LogbookRow {
+            [$kpi, $period] = [$entry->kpi, $entry->period];
             $measured = $kpi->measurement;
-            $assessed = $this->scorecard->assessPeriod($measured, $period);
             $figure = $measured->actuals->figure($period);
             $value = $measured->definition->kind === Kind::Judged
                 ? new CellValue(colour: $figure === null ? null : Status::ofScore((int) (string) $figure))
@@ -130,12 +159,10 @@ final readonly class LogbookReader
             $earlier = $period->yearEarlier();
 
             return LogbookRow::of(
-                $kpi,
+                $entry,
                 $this->organisation->unit($kpi->unitId)->name,
-                $period,
-                $assessed,
                 Verdict::of(
-                    $assessed,
+                    $entry->assessed,
                     $this->scorecard->streak($measured, $this->scorecard->year->endMonth($period)),
                     $this->question($kpi, $measured, $period),
                 ),
@@ -144,11 +171,7 @@ final readonly class LogbookReader
                     $earlier === null ? Status::NoData : $this->scorecard->periodStatus($measured, $earlier),
                 ],
                 $text->write($kpi->measurement->definition, $kpi->scaled, $value),
-                $reading->version ?? 0,
-                $reading->state ?? 'entered',
-                $this->rules->readingLock($kpi, $period, $user),
-                $note === null ? null : NoteView::of($note, $period->key()),
             );
-        }, $lines, $this->ending->kept($lines));
+        }, $this->kept($lines, $user));
     }
 }

@@ -24,7 +24,7 @@ final readonly class PeriodController
     ])]
     public function submit(Unit $unit, PeriodRequest $request, LogbookReader $logbook, SubmitMonth $submit, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($submit($logbook->page($unit, $request->period(), $user)->rows));
+        return new JsonResponse($submit($logbook->entries($unit, $request->period(), $user)));
     }
 
     #[OA\Get(path: '/api/units/{unit}/closing', operationId: 'closing', parameters: [

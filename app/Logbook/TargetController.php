@@ -18,6 +18,6 @@ final readonly class TargetController
     ])]
     public function plan(TargetPlanRequest $request, TargetPlanner $planner, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($planner->plan($request, $user));
+        return new JsonResponse($planner->plan($request->wanted(), $user));
     }
 }

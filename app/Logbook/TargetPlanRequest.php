@@ -13,13 +13,14 @@ use Illuminate\Validation\Rule;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\PlanMethod;
 use OpenApi\Attributes as OA;
 
 /** How the targets of a year are to be made, for the KPIs of a unit and the units below it. */
 #[OA\Schema(schema: 'TargetPlanInput', required: ['unit', 'period', 'method', 'codes', 'figures', 'weights', 'percent', 'amount', 'decimals'], properties: [
     new OA\Property(property: 'unit', description: 'code', type: 'string'),
     new OA\Property(property: 'period', description: 'any month of the financial year', type: 'string'),
-    new OA\Property(property: 'method', type: 'string', enum: ['even', 'shape', 'weights', 'growth']),
+    new OA\Property(property: 'method', type: 'string', enum: PlanMethod::class),
     new OA\Property(property: 'codes', description: 'the KPIs; none for all of the unit', type: 'array', items: new OA\Items(type: 'string')),
     new OA\Property(property: 'figures', description: 'year figures as typed, by identity of the KPI in its unit; where there is none, last year\'s is taken', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
     new OA\Property(property: 'weights', description: 'as typed, one a month', type: 'array', items: new OA\Items(type: 'string')),
@@ -35,7 +36,7 @@ final class TargetPlanRequest extends FormRequest
         return [
             'unit' => ['required', 'string', Rule::exists('units', 'code')],
             'period' => ['required', 'string', new MonthRule],
-            'method' => ['required', 'in:even,shape,weights,growth'],
+            'method' => ['required', Rule::enum(PlanMethod::class)],
             'codes' => ['array'],
             'figures' => ['array'],
             'weights' => ['array', 'max:53'],
@@ -60,12 +61,22 @@ final class TargetPlanRequest extends FormRequest
         }];
     }
 
-    public function month(): Period
+    public function wanted(): WantedPlan
     {
-        return Period::parse($this->string('period')->toString());
+        return new WantedPlan(
+            $this->string('unit')->toString(),
+            Period::parse($this->string('period')->toString()),
+            PlanMethod::from($this->string('method')->toString()),
+            array_values(array_filter($this->array('codes'), is_string(...))),
+            array_filter(array_map($this->read(...), $this->array('figures')), fn (?BigDecimal $figure): bool => $figure !== null),
+            array_values(array_map($this->read(...), $this->array('weights'))),
+            $this->read($this->input('percent')) ?? BigDecimal::zero(),
+            $this->read($this->input('amount')) ?? BigDecimal::zero(),
+            $this->input('decimals') === null ? null : max(0, $this->integer('decimals')),
+        );
     }
 
-    public function read(mixed $typed): ?BigDecimal
+    private function read(mixed $typed): ?BigDecimal
     {
         /** @var User $user */
         $user = $this->user();

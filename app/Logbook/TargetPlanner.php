@@ -20,6 +20,7 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\PlanMethod;
 use Kybernet\Core\Measure\TargetPlan;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Polarity;
@@ -37,43 +38,41 @@ final readonly class TargetPlanner
         private Closures $closures,
     ) {}
 
-    public function plan(TargetPlanRequest $request, User $user): TargetPlanPage
+    public function plan(WantedPlan $wanted, User $user): TargetPlanPage
     {
-        $unit = Unit::query()->where('code', $request->string('unit')->toString())->firstOrFail();
-        $months = $this->scorecard->year->months($request->month());
-        $codes = $request->array('codes');
+        $unit = Unit::query()->where('code', $wanted->unit)->firstOrFail();
+        $months = $this->scorecard->year->months($wanted->month);
         $place = array_flip($this->organisation->below($unit->id));
         $kpis = array_values(array_filter(
             $this->kpis->inUnits(array_keys($place), $months[0]->plus(-24), $months[11]),
-            fn (KpiFacts $kpi): bool => $codes === [] ? $kpi->isTyped() && $kpi->measurement->definition->kind !== Kind::Judged : in_array($kpi->code, $codes, true),
+            fn (KpiFacts $kpi): bool => $wanted->codes === [] ? $kpi->isTyped() && $kpi->measurement->definition->kind !== Kind::Judged : in_array($kpi->code, $wanted->codes, true),
         ));
         usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
 
         return new TargetPlanPage(
-            $this->scorecard->year->label($request->month()),
-            array_map(fn (KpiFacts $kpi): TargetPlanRow => $this->row($kpi, $request, new NumberSetting($user->locale), $user), $kpis),
+            $this->scorecard->year->label($wanted->month),
+            array_map(fn (KpiFacts $kpi): TargetPlanRow => $this->row($kpi, $wanted, new NumberSetting($user->locale), $user), $kpis),
         );
     }
 
-    private function row(KpiFacts $kpi, TargetPlanRequest $request, NumberSetting $setting, User $user): TargetPlanRow
+    private function row(KpiFacts $kpi, WantedPlan $wanted, NumberSetting $setting, User $user): TargetPlanRow
     {
         $measured = $kpi->measurement;
         $definition = $measured->definition;
-        $year = $this->scorecard->year->of($request->month());
+        $year = $this->scorecard->year->of($wanted->month);
         $periods = $this->scorecard->timeline->yearPeriods($definition->frequency, $measured->tenure, $year);
         $prior = array_map(fn (Period $period): ?Exact => $period->yearEarlier() === null ? null : $measured->actuals->figure($period->yearEarlier()), $periods);
         $known = Exact::known($prior);
         $rule = $definition->accumulation->ofTargets();
         $lastYear = $known === [] ? null : $rule->combine($known);
-        $typed = $request->read($request->array('figures')[$kpi->id] ?? null);
-        $figure = $typed ?? $lastYear?->rounded(max(0, $definition->decimals));
+        $figure = $wanted->figures[$kpi->id] ?? $lastYear?->rounded(max(0, $definition->decimals));
         $current = array_map(fn (Period $period): ?BigDecimal => $measured->targets->line->figure($period)?->toDecimal(), $periods);
         $kept = array_filter($current, fn (?BigDecimal $target, int $at): bool => $target !== null && $this->closures->holds($kpi->unitId, $periods[$at]), ARRAY_FILTER_USE_BOTH);
         $plan = null;
         $problem = $this->problem($kpi, $periods, $user);
         if ($problem === '') {
             try {
-                $plan = $this->made($request, $figure, $prior, $kept, $rule, $request->input('decimals') === null ? $definition->decimals : max(0, $request->integer('decimals')));
+                $plan = $this->made($wanted, $figure, $prior, $kept, $rule, $wanted->decimals ?? $definition->decimals);
             } catch (InvalidArgumentException $impossible) {
                 $problem = $impossible->getMessage();
             }
@@ -123,20 +122,18 @@ final readonly class TargetPlanner
      *
      * @throws InvalidArgumentException with the reason why nothing can be planned
      */
-    private function made(TargetPlanRequest $request, ?BigDecimal $figure, array $prior, array $kept, Accumulation $rule, int $decimals): TargetPlan
+    private function made(WantedPlan $wanted, ?BigDecimal $figure, array $prior, array $kept, Accumulation $rule, int $decimals): TargetPlan
     {
-        $method = $request->string('method')->toString();
-        if ($method === 'growth') {
-            return TargetPlan::grown($prior, $request->read($request->input('percent')) ?? BigDecimal::zero(), $request->read($request->input('amount')) ?? BigDecimal::zero(), $kept, $decimals);
+        if ($wanted->method === PlanMethod::Growth) {
+            return TargetPlan::grown($prior, $wanted->percent, $wanted->amount, $kept, $decimals);
         }
         if ($figure === null) {
             throw new InvalidArgumentException('There is no figure for the year yet: type one.');
         }
-        $typed = array_values($request->array('weights'));
-        $weights = match ($method) {
-            'shape' => array_map(fn (?Exact $last): Exact => $last ?? throw new InvalidArgumentException('Last year has gaps, so it has no shape to follow.'), $prior),
-            'weights' => array_map(fn (int $at): Exact => Exact::of($request->read($typed[$at] ?? null) ?? BigDecimal::zero()), array_keys($prior)),
-            default => array_map(fn (): Exact => Exact::of(1), $prior),
+        $weights = match ($wanted->method) {
+            PlanMethod::Shape => array_map(fn (?Exact $last): Exact => $last ?? throw new InvalidArgumentException('Last year has gaps, so it has no shape to follow.'), $prior),
+            PlanMethod::Weights => array_map(fn (int $at): Exact => Exact::of($wanted->weights[$at] ?? BigDecimal::zero()), array_keys($prior)),
+            PlanMethod::Even => array_map(fn (): Exact => Exact::of(1), $prior),
         };
         if ($weights === []) {
             throw new InvalidArgumentException('It is not measured in this year.');

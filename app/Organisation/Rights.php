@@ -4,9 +4,6 @@ declare(strict_types=1);
 
 namespace App\Organisation;
 
-use App\Figures\KpiFacts;
-use App\Figures\KpiLine;
-use App\Figures\KpiPlace;
 use App\Models\Role;
 use App\Models\User;
 use Illuminate\Database\Connection;
@@ -45,7 +42,7 @@ final class Rights
     /**
      * Those that the person sees.
      *
-     * @template Kpi of KpiFacts|KpiLine|KpiPlace
+     * @template Kpi of object{unitId: int, ownerId: int|null}
      *
      * @param  list<Kpi>  $kpis
      * @return list<Kpi>
@@ -54,7 +51,7 @@ final class Rights
     {
         return $this->seesAll($user)
             ? $kpis
-            : array_values(array_filter($kpis, fn (KpiFacts|KpiLine|KpiPlace $kpi): bool => $this->maySee($user, $kpi->unitId, $kpi->ownerId)));
+            : array_values(array_filter($kpis, fn (object $kpi): bool => $this->maySee($user, $kpi->unitId, $kpi->ownerId)));
     }
 
     /** @return list<int> the units whose pages the person may open, in tree order */

@@ -5,16 +5,27 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Figures\Closures;
+use App\Import\ImportPolicy;
 use App\Kept\Maker;
+use App\Models\Action;
+use App\Models\Import;
+use App\Models\Kpi;
+use App\Models\KpiUnit;
+use App\Models\Unit;
+use App\Organisation\KpiUnitPolicy;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
+use App\Organisation\UnitPolicy;
 use App\People\KnownDevice;
+use App\Register\KpiPolicy;
+use App\Review\ActionPolicy;
 use App\Support\Installation;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
 use Illuminate\Support\ServiceProvider;
@@ -24,6 +35,15 @@ use Symfony\Component\HttpFoundation\Response;
 
 final class AppServiceProvider extends ServiceProvider
 {
+    /** Each stands with its capability, where the framework would not look for it. */
+    private const POLICIES = [
+        Action::class => ActionPolicy::class,
+        Import::class => ImportPolicy::class,
+        Kpi::class => KpiPolicy::class,
+        KpiUnit::class => KpiUnitPolicy::class,
+        Unit::class => UnitPolicy::class,
+    ];
+
     public function register(): void
     {
         $this->app->scoped(FinancialYear::class, fn (): FinancialYear => new FinancialYear($this->app->make(Installation::class)->yearStartMonth()));
@@ -40,6 +60,9 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Model::shouldBeStrict();
+        foreach (self::POLICIES as $model => $policy) {
+            Gate::policy($model, $policy);
+        }
         RateLimiter::for('sign-in', function (Request $request): array {
             $account = $request->string('email')->lower()->toString();
             // Only wrong passwords are guesses: who knows it is not guessing, and what breaks here is nobody's guess.

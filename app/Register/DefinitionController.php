@@ -4,6 +4,9 @@ declare(strict_types=1);
 
 namespace App\Register;
 
+use App\Figures\DatabaseWorkbook;
+use App\Http\Download;
+use App\Http\ExportRequest;
 use App\Http\UploadRequest;
 use App\Models\User;
 use App\Register\Views\DefinitionPreview;
@@ -13,13 +16,30 @@ use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Storage;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use Kybernet\Core\Workbook\WorkbookWriter;
 use OpenApi\Attributes as OA;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 /** Files of definitions: previewed, then applied as a whole or not at all. */
 final readonly class DefinitionController
 {
     public function __construct(private ImportDefinitions $import) {}
+
+    #[OA\Get(path: '/api/definitions', operationId: 'exportDefinitions', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'All definitions as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
+    public function file(ExportRequest $request, DatabaseWorkbook $workbook): StreamedResponse
+    {
+        $definitions = $workbook->definitions();
+        if ($request->kind() === 'json') {
+            return Download::json('definitions', WorkbookWriter::json($definitions));
+        }
+
+        return Download::table('definitions', $request->kind(), DefinitionTable::rows($definitions), DefinitionTable::FIGURES);
+    }
 
     #[OA\Post(path: '/api/definitions', operationId: 'sendDefinitions', requestBody: new OA\RequestBody(required: true, content: new OA\MediaType(mediaType: 'multipart/form-data', schema: new OA\Schema(
         required: ['file'],

@@ -25,29 +25,29 @@ final readonly class FormulaReader
 
     public function __construct(private Scorecard $scorecard, private KpiStore $kpis, private DefinitionCheck $check) {}
 
-    public function check(FormulaRequest $request): FormulaCheck
+    public function check(TypedFormula $typed): FormulaCheck
     {
         try {
-            $formula = Formula::parse($request->string('formula')->toString());
+            $formula = Formula::parse($typed->text);
         } catch (FormulaProblem $problem) {
             return new FormulaCheck($problem->getMessage(), $problem->position, []);
         }
-        $problem = $this->problem($request);
+        $problem = $this->problem($typed);
 
-        return $problem === '' ? new FormulaCheck('', null, $this->values($formula, $request)) : new FormulaCheck($problem, self::place($formula, $problem), []);
+        return $problem === '' ? new FormulaCheck('', null, $this->values($formula, $typed)) : new FormulaCheck($problem, self::place($formula, $problem), []);
     }
 
     /** What the formula is at odds with among all definitions: unknown operands, other frequencies, a circle. */
-    private function problem(FormulaRequest $request): string
+    private function problem(TypedFormula $typed): string
     {
-        $code = $request->string('code')->trim()->toString();
+        $code = $typed->code;
         $isSound = preg_match('/\A[A-Za-z][A-Za-z0-9_.-]*\z/', $code) === 1;
         [, $problems] = ($this->check)([[
             'replaces' => $code,
             'kpi' => [
                 'code' => $isSound ? $code : 'formula-being-typed', 'name' => 'The formula that is being typed', 'kind' => 'formula',
-                'formula' => $request->string('formula')->toString(), 'frequency' => $request->frequency()->value,
-                'accumulation' => $request->accumulation()->value, 'polarity' => 'none', 'units' => [['unit' => $request->string('unit')->toString()]],
+                'formula' => $typed->text, 'frequency' => $typed->frequency->value,
+                'accumulation' => $typed->accumulation->value, 'polarity' => 'none', 'units' => [['unit' => $typed->unit]],
             ],
         ]]);
 
@@ -63,17 +63,17 @@ final readonly class FormulaReader
     }
 
     /** @return list<FormulaValue> */
-    private function values(Formula $formula, FormulaRequest $request): array
+    private function values(Formula $formula, TypedFormula $typed): array
     {
-        $month = $request->month();
-        $periods = $this->scorecard->timeline->upTo($this->scorecard->timeline->latest($request->frequency(), $month), self::PERIODS);
-        $unit = Unit::query()->where('code', $request->string('unit')->toString())->firstOrFail();
-        $definition = new Definition('', 0, Polarity::None, $request->accumulation(), [], Kind::Formula, $request->frequency(), formula: $formula);
+        $month = $typed->month;
+        $periods = $this->scorecard->timeline->upTo($this->scorecard->timeline->latest($typed->frequency, $month), self::PERIODS);
+        $unit = Unit::query()->where('code', $typed->unit)->firstOrFail();
+        $definition = new Definition('', 0, Polarity::None, $typed->accumulation, [], Kind::Formula, $typed->frequency, formula: $formula);
         $figures = $this->kpis->trying($definition, $unit, $this->scorecard->year->beginMonth($periods[0]), $month)->actuals;
 
         return array_map(fn (Period $period): FormulaValue => new FormulaValue(
             $period->key(),
-            $figures->figure($period)?->rounded(max(0, $request->integer('decimals')))->__toString(),
+            $figures->figure($period)?->rounded($typed->decimals)->__toString(),
             $figures->whyNone([$period]) ?? '',
         ), $periods);
     }

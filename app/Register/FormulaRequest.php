@@ -36,18 +36,16 @@ final class FormulaRequest extends FormRequest
         ];
     }
 
-    public function month(): Period
+    public function typed(): TypedFormula
     {
-        return Period::parse($this->string('period')->toString());
-    }
-
-    public function frequency(): Frequency
-    {
-        return Frequency::from($this->string('frequency')->toString());
-    }
-
-    public function accumulation(): Accumulation
-    {
-        return Accumulation::from($this->string('accumulation')->toString());
+        return new TypedFormula(
+            $this->string('code')->trim()->toString(),
+            $this->string('formula')->toString(),
+            $this->string('unit')->toString(),
+            Period::parse($this->string('period')->toString()),
+            Frequency::from($this->string('frequency')->toString()),
+            Accumulation::from($this->string('accumulation')->toString()),
+            max(0, $this->integer('decimals')),
+        );
     }
 }

@@ -92,7 +92,7 @@ final readonly class KpiController
     ])]
     public function replay(ReplayRequest $request, ReplayReader $reader): JsonResponse
     {
-        return new JsonResponse($reader->replay($request));
+        return new JsonResponse($reader->replay($request->typed()));
     }
 
     #[OA\Post(path: '/api/formula', operationId: 'checkFormula', parameters: [
@@ -102,7 +102,7 @@ final readonly class KpiController
     ])]
     public function formula(FormulaRequest $request, FormulaReader $reader): JsonResponse
     {
-        return new JsonResponse($reader->check($request));
+        return new JsonResponse($reader->check($request->typed()));
     }
 
     private function definition(Kpi $kpi, Period $month, User $user): KpiDefinition

@@ -18,7 +18,6 @@ use Kybernet\Core\Measure\Targets;
 use Kybernet\Core\Replay;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Polarity;
-use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
 
 /**
  * Replays the latest two years of a KPI under a rule that is being typed.
@@ -32,13 +31,12 @@ final readonly class ReplayReader
 
     public function __construct(private Scorecard $scorecard, private KpiStore $kpis) {}
 
-    public function replay(ReplayRequest $request): ReplayView
+    public function replay(TypedRule $rule): ReplayView
     {
-        $place = KpiUnit::query()->whereRelation('kpi', 'code', $request->string('code')->toString())
-            ->whereRelation('unit', 'code', $request->string('unit')->toString())->first() ?? throw new NotFoundHttpException;
-        $month = $request->month();
-        $kpi = $this->kpis->one($place->id, $month->plus(-self::MONTHS_BACK), $month) ?? throw new NotFoundHttpException;
-        $typed = $this->typed($kpi->measurement, $request);
+        $place = KpiUnit::query()->whereRelation('kpi', 'code', $rule->code)->whereRelation('unit', 'code', $rule->unit)->firstOrFail();
+        $month = $rule->month;
+        $kpi = $this->kpis->one($place->id, $month->plus(-self::MONTHS_BACK), $month) ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $typed = $this->typed($kpi->measurement, $rule);
         $replay = Replay::of($this->scorecard, $kpi->measurement, $typed, $month, self::PERIODS);
         $read = array_values(array_filter($replay->periods, $typed->actuals->has(...)));
         $latest = $read === [] ? null : $read[count($read) - 1];
@@ -58,21 +56,20 @@ final readonly class ReplayReader
             CountsView::of($replay->countsAsTyped()),
             $replay->words(),
             $assessed === null ? '' : "{$latest->words()}: {$assessed->reason(false)}",
-            ZonesView::of($assessed?->zones(), $request->polarity()),
+            ZonesView::of($assessed?->zones(), $rule->polarity),
         );
     }
 
-    private function typed(Measurement $saved, ReplayRequest $request): Measurement
+    private function typed(Measurement $saved, TypedRule $typed): Measurement
     {
-        $rule = $request->ruleSet();
-        $definition = $saved->definition->judgedBy($request->polarity(), $request->accumulation(), $rule === null ? [] : [$rule]);
+        $definition = $saved->definition->judgedBy($typed->polarity, $typed->accumulation, $typed->rule === null ? [] : [$typed->rule]);
 
-        return new Measurement($definition, $saved->actuals, $this->targets($saved, $request), $saved->tenure, [], $saved->baseline);
+        return new Measurement($definition, $saved->actuals, $this->targets($saved, $typed), $saved->tenure, [], $saved->baseline);
     }
 
-    private function targets(Measurement $saved, ReplayRequest $request): Targets
+    private function targets(Measurement $saved, TypedRule $rule): Targets
     {
-        $typed = $request->targets();
+        $typed = $rule->targets;
         if ($typed === []) {
             return $saved->targets;
         }
@@ -87,7 +84,7 @@ final readonly class ReplayReader
             return $kept === null ? TargetLine::of(new Series($own)) : $kept->withOwn(new Series($own));
         };
 
-        return $request->polarity() === Polarity::Band
+        return $rule->polarity === Polarity::Band
             ? Targets::band($line($saved->targets->line, false), $line($saved->targets->upper, true))
             : Targets::of($line($saved->targets->line, false));
     }

@@ -65,31 +65,27 @@ final class ReplayRequest extends FormRequest
         }];
     }
 
-    public function month(): Period
+    public function typed(): TypedRule
     {
-        return Period::parse($this->string('period')->toString());
+        return new TypedRule(
+            $this->string('code')->toString(),
+            $this->string('unit')->toString(),
+            Period::parse($this->string('period')->toString()),
+            $this->polarity(),
+            $this->accumulation(),
+            $this->rule,
+            $this->targets,
+        );
     }
 
-    public function polarity(): Polarity
+    private function polarity(): Polarity
     {
         return Polarity::from($this->string('polarity')->toString());
     }
 
-    public function accumulation(): Accumulation
+    private function accumulation(): Accumulation
     {
         return Accumulation::from($this->string('accumulation')->toString());
-    }
-
-    /** The rule set as if it had always been in force. */
-    public function ruleSet(): ?RuleSet
-    {
-        return $this->rule;
-    }
-
-    /** @return array<string, CellValue> by period */
-    public function targets(): array
-    {
-        return $this->targets;
     }
 
     private function setting(): NumberSetting

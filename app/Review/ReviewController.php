@@ -36,9 +36,9 @@ final class ReviewController
     ], responses: [
         new OA\Response(response: 200, description: 'The scorecard', content: new OA\JsonContent(ref: '#/components/schemas/ScorecardPage')),
     ])]
-    public function scorecard(Unit $unit, PeriodRequest $request, ScorecardReader $reader, #[CurrentUser] User $user): JsonResponse
+    public function scorecard(Unit $unit, PeriodRequest $request, GroupRequest $rows, ScorecardReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $request->group()));
+        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $rows->group()));
     }
 
     #[OA\Get(path: '/api/measured/{measured}', operationId: 'row', parameters: [

@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace App\Review;
 
 use App\Figures\DatabaseWorkbook;
+use App\Http\Download;
 use App\Http\ExportRequest;
 use App\Http\PeriodRequest;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Rights;
-use App\Tables\TableWriter;
 use Illuminate\Container\Attributes\CurrentUser;
 use Kybernet\Core\Workbook\AssessmentWriter;
 use OpenApi\Attributes as OA;
@@ -31,26 +31,21 @@ final readonly class ReviewFileController
         new OA\Response(response: 200, description: 'The scorecard as a file; as json the assessment of all KPIs and units', content: new OA\MediaType(mediaType: 'application/octet-stream')),
         new OA\Response(ref: '#/components/responses/Problem', response: 403),
     ])]
-    public function scorecard(Unit $unit, PeriodRequest $view, ExportRequest $request, ScorecardReader $reader, DatabaseWorkbook $workbook, Rights $rights, #[CurrentUser] User $user): StreamedResponse
+    public function scorecard(Unit $unit, PeriodRequest $view, GroupRequest $rows, ExportRequest $request, ScorecardReader $reader, DatabaseWorkbook $workbook, Rights $rights, #[CurrentUser] User $user): StreamedResponse
     {
         $name = "{$unit->code}-scorecard-{$view->period()->key()}";
         if ($request->kind() === 'json') {
             if (! $rights->seesAll($user)) {
                 throw new AccessDeniedHttpException('The assessment tells of every unit, and not all of them are yours to see.');
             }
-            $writer = new AssessmentWriter($workbook->read(), $view->period(), $view->span());
 
-            return new StreamedResponse(function () use ($writer): void {
-                foreach ($writer->json() as $piece) {
-                    echo $piece;
-                }
-            }, 200, ['Content-Type' => 'application/json', 'Content-Disposition' => "attachment; filename=\"assessment-{$view->period()->key()}.json\"", 'Cache-Control' => 'no-store']);
+            return Download::json("assessment-{$view->period()->key()}", (new AssessmentWriter($workbook->read(), $view->period(), $view->span()))->json());
         }
 
-        return TableWriter::download(
+        return Download::table(
             $name,
             $request->kind(),
-            $this->table->scorecard($reader->page($unit, $view->period(), $view->span(), $user, $view->group())),
+            $this->table->scorecard($reader->page($unit, $view->period(), $view->span(), $user, $rows->group())),
             ReviewTable::SCORECARD_FIGURES,
             ReviewTable::SCORECARD_STATUSES,
         );
@@ -66,7 +61,7 @@ final readonly class ReviewFileController
     ])]
     public function exceptions(Unit $unit, PeriodRequest $view, ExportRequest $request, ExceptionReader $reader, #[CurrentUser] User $user): StreamedResponse
     {
-        return TableWriter::download(
+        return Download::table(
             "{$unit->code}-exceptions-{$view->period()->key()}",
             $request->kind(),
             $this->table->exceptions($reader->page($unit, $view->period(), $view->span(), $user)),
@@ -89,6 +84,6 @@ final readonly class ReviewFileController
         $page = $reader->page($unit, $view->period(), $view->span(), $matrix->crossing(), $matrix->kpi(), $matrix->months(), $user);
         [$figures, $statuses] = $this->table->matrixColumns($page);
 
-        return TableWriter::download("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page), $figures, $statuses);
+        return Download::table("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page), $figures, $statuses);
     }
 }

@@ -9,16 +9,16 @@ use PhpOffice\PhpSpreadsheet\Cell\DataType;
 use PhpOffice\PhpSpreadsheet\IOFactory;
 use PhpOffice\PhpSpreadsheet\Spreadsheet;
 use PhpOffice\PhpSpreadsheet\Style\Fill;
-use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /**
- * Writes a table as a file to download: CSV as it goes, XLSX and ODS with real numbers.
+ * Writes a table as a file: CSV as it goes, XLSX and ODS with real numbers.
  */
 final class TableWriter
 {
     public const FORMATS = ['csv', 'xlsx', 'ods'];
 
-    private const TYPES = [
+    /** media types, by format */
+    public const TYPES = [
         'csv' => 'text/csv; charset=UTF-8',
         'xlsx' => 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
         'ods' => 'application/vnd.oasis.opendocument.spreadsheet',
@@ -31,20 +31,15 @@ final class TableWriter
     private const DIGITS = 15;
 
     /**
-     * @param  string  $name  of the file, without an ending
+     * To the output.
+     *
      * @param  iterable<list<string>>  $rows  the first one is the head; figures have a plain point
      * @param  list<int>  $figures  the columns that hold figures
      * @param  list<int>  $statuses  the columns that hold statuses, which a spreadsheet colours
      */
-    public static function download(string $name, string $format, iterable $rows, array $figures, array $statuses = []): StreamedResponse
+    public static function write(string $format, iterable $rows, array $figures, array $statuses = []): void
     {
-        $file = preg_replace('/[^A-Za-z0-9._-]+/', '-', $name).".{$format}";
-
-        return new StreamedResponse(fn () => $format === 'csv' ? self::csv($rows) : self::spreadsheet($rows, $figures, $statuses, $format), 200, [
-            'Content-Type' => self::TYPES[$format],
-            'Content-Disposition' => "attachment; filename=\"{$file}\"",
-            'Cache-Control' => 'no-store',
-        ]);
+        $format === 'csv' ? self::csv($rows) : self::spreadsheet($rows, $figures, $statuses, $format);
     }
 
     /** @param  iterable<list<string>>  $rows */

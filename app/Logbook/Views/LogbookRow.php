@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Logbook\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\ReadingStage;
+use App\Logbook\MonthEntry;
 use App\Views\ColourTexts;
 use App\Views\NoteView;
 use App\Views\Shown;
 use App\Views\StatusSchema;
 use App\Views\Verdict;
 use App\Views\WakePoint;
-use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Status;
@@ -48,22 +48,12 @@ final readonly class LogbookRow
     ) {}
 
     /** @param  array{Status, Status}  $before  statuses of the period before and a year earlier */
-    public static function of(
-        KpiFacts $kpi,
-        string $unit,
-        Period $period,
-        Assessment $assessed,
-        Verdict $verdict,
-        array $before,
-        string $typed,
-        int $version,
-        string $state,
-        string $lock,
-        ?NoteView $note,
-    ): self {
+    public static function of(MonthEntry $entry, string $unit, Verdict $verdict, array $before, string $typed): self
+    {
+        [$kpi, $period] = [$entry->kpi, $entry->period];
         $series = $kpi->measurement->actuals;
         $shown = fn (?Period $at): ?Shown => $at === null ? null : Shown::of($series->figure($at), $kpi);
-        $goal = $assessed->figures->goal;
+        $goal = $entry->assessed->figures->goal;
 
         return new self(
             $kpi->id,
@@ -80,14 +70,14 @@ final readonly class LogbookRow
             Shown::of($goal?->band === null ? $goal?->target : $goal->band->low, $kpi),
             Shown::of($goal?->band?->high, $kpi),
             $typed,
-            $version,
-            $typed === '' ? 'none' : $state,
+            $entry->version,
+            $typed === '' ? 'none' : ($entry->stage ?? ReadingStage::Entered)->value,
             $kpi->measurement->definition->kind === Kind::Formula ? null : $kpi->provisional([$period]),
-            $lock,
+            $entry->lock,
             $kpi->needsNote,
             ColourTexts::of($kpi->texts),
             $verdict,
-            $note,
+            $entry->note === null ? null : NoteView::of($entry->note, $period->key()),
             WakePoint::upTo($kpi, $period),
         );
     }

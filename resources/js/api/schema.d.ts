@@ -4,54 +4,6 @@
  */
 
 export interface paths {
-    "/api/changes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["changes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/definitions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["exportDefinitions"];
-        put?: never;
-        post: operations["sendDefinitions"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/definitions/{upload}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["applyDefinitions"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/units/{unit}/figures": {
         parameters: {
             query?: never;
@@ -61,70 +13,6 @@ export interface paths {
         };
         get: operations["exportFigures"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/measured/{measured}/actions/{period}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["agreeAction"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/actions/{action}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["followAction"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/measured/{measured}/call": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["callStatus"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/measured/{measured}/seen": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["markSeen"];
         post?: never;
         delete?: never;
         options?: never;
@@ -207,86 +95,6 @@ export interface paths {
         put?: never;
         post: operations["applyImport"];
         delete: operations["undoImport"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kpis": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["register"];
-        put?: never;
-        post: operations["defineKpi"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch: operations["changeKpis"];
-        trace?: never;
-    };
-    "/api/kpis/{kpi}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["kpi"];
-        put: operations["changeKpi"];
-        post?: never;
-        delete: operations["deleteKpi"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/replay": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["replay"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/formula": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["checkFormula"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/lists": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: operations["saveLists"];
-        post?: never;
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -430,6 +238,214 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["reopenMonth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/targets/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["planTargets"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["session"];
+        put?: never;
+        post: operations["signIn"];
+        delete: operations["signOut"];
+        options?: never;
+        head?: never;
+        patch: operations["saveSettings"];
+        trace?: never;
+    };
+    "/api/definitions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportDefinitions"];
+        put?: never;
+        post: operations["sendDefinitions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/definitions/{upload}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["applyDefinitions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kpis": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["register"];
+        put?: never;
+        post: operations["defineKpi"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeKpis"];
+        trace?: never;
+    };
+    "/api/kpis/{kpi}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kpi"];
+        put: operations["changeKpi"];
+        post?: never;
+        delete: operations["deleteKpi"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/replay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["replay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/formula": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["checkFormula"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["saveLists"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured/{measured}/actions/{period}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["agreeAction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/actions/{action}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["followAction"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured/{measured}/call": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["callStatus"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measured/{measured}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["markSeen"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -596,32 +612,16 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/session": {
+    "/api/changes": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: operations["session"];
+        get: operations["changes"];
         put?: never;
-        post: operations["signIn"];
-        delete: operations["signOut"];
-        options?: never;
-        head?: never;
-        patch: operations["saveSettings"];
-        trace?: never;
-    };
-    "/api/targets/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: operations["planTargets"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -653,17 +653,400 @@ export interface components {
                 by?: string;
             } | null;
         };
-        ActionInput: {
-            what: string;
-            who: string;
-            /** @description a day, 2026-09-30 */
-            due: string;
+        HeadInput: {
+            /** @description blank where the file is one table */
+            sheet: string;
+            /** @description in which the columns are named; none for where they seem to be */
+            line: number | null;
+        };
+        MappingInput: {
+            /** @description what each column holds, from the first on */
+            roles: ("" | "kpi" | "unit" | "period" | "layer" | "actual" | "target" | "low" | "high" | "note" | "column")[];
+        };
+        /** @description One cell of the file, held against what is there. */
+        ImportCell: {
+            line: number;
+            /** @description the letters of its column */
+            place: string;
+            /** @description which KPI where */
+            label: string;
+            layer: string;
+            /** @description blank where it could not be read */
+            period: string;
+            /** @description as it stands in the file */
+            typed: string;
+            /** @description what stood there when the file was read */
+            was: string;
             /** @enum {string} */
-            state: "open" | "done" | "dropped";
-            /** @description what came of it, or why it was dropped */
-            outcome: string;
-            /** @description the version that was seen; 0 for a new one */
+            outcome: "new" | "changed" | "same" | "refused";
+            /** @description why it is refused */
+            reason: string;
+        };
+        /** @description A column of the file. */
+        ImportColumn: {
+            head: string;
+            /**
+             * @description what it holds; column where it is a period of its own; blank where it is left out
+             * @enum {string}
+             */
+            role: "" | "kpi" | "unit" | "period" | "layer" | "actual" | "target" | "low" | "high" | "note" | "column";
+            /** @description whether its head is a period */
+            isPeriod: boolean;
+            /** @description its first cells */
+            sample: string[];
+        };
+        /** @description How many cells of the file are what. */
+        ImportCounts: {
+            new: number;
+            changed: number;
+            same: number;
+            refused: number;
+        };
+        /** @description A file of figures, how its columns are understood, and what it would change or has changed. */
+        ImportPage: {
+            id: number;
+            /** @description name of the file */
+            file: string;
+            /** @enum {string} */
+            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undoing" | "undone" | "failed";
+            /** @description why it cannot go on, in words; blank where it can */
+            problem: string;
+            rowsRead: number;
+            /** @description sheets of the file; none where it is one table */
+            sheets: string[];
+            /** @description the sheet that is read */
+            sheet: string;
+            /** @description lines in which the columns may be named */
+            lines: number[];
+            /** @description the line in which they are */
+            head: number;
+            columns: components["schemas"]["ImportColumn"][];
+            counts: components["schemas"]["ImportCounts"];
+            /** @description a page of what it says */
+            cells: components["schemas"]["ImportCell"][];
+            /** @description whether there are more pages */
+            more: boolean;
+        };
+        CellsInput: {
+            /** @enum {string} */
+            layer: "actual" | "target";
+            cells: {
+                /** @description identity of the KPI in its unit */
+                measured: number;
+                period: string;
+                /** @description blank empties the cell */
+                typed: string;
+                /** @description what stood there, so that nobody overwrites what they have not seen */
+                was: string;
+                /** @description that a colour is given with, where it has none yet */
+                reason?: string;
+            }[];
+        };
+        /** @description All three blank remove the note. */
+        NoteInput: {
+            /** @description the reason */
+            text: string;
+            /** @description when it will be back, and where it is heading */
+            outlook: string;
+            /** @description what is being done */
+            doing: string;
+            /** @description the version that was seen; 0 when there was none */
             version: number;
+        };
+        ReadingInput: {
+            /** @description the figure as typed, or the colour of a judged KPI; blank takes the reading back */
+            typed: string;
+            /** @description the version that was seen; 0 when there was none */
+            version: number;
+            note?: components["schemas"]["NoteInput"] | null;
+        };
+        ReopenInput: {
+            /** @description kept in the trail of changes */
+            reason: string;
+        };
+        TargetPlanInput: {
+            /** @description code */
+            unit: string;
+            /** @description any month of the financial year */
+            period: string;
+            /** @enum {string} */
+            method: "even" | "shape" | "weights" | "growth";
+            /** @description the KPIs; none for all of the unit */
+            codes: string[];
+            /** @description year figures as typed, by identity of the KPI in its unit; where there is none, last year's is taken */
+            figures: {
+                [key: string]: string;
+            };
+            /** @description as typed, one a month */
+            weights: string[];
+            /** @description as typed */
+            percent: string;
+            /** @description as typed */
+            amount: string;
+            /** @description that targets are rounded to; null for those that each KPI shows */
+            decimals: number | null;
+        };
+        /** @description What became of a cell that was typed. */
+        CellOutcome: {
+            /** @description identity of the KPI in its unit */
+            measured: number;
+            period: string;
+            /** @enum {string} */
+            outcome: "saved" | "same" | "refused" | "conflict";
+            /** @description what stands there now, as this user would type it; of a refused cell what was typed */
+            typed: string;
+            /** @description why it was refused, or who was faster */
+            reason: string;
+        };
+        /** @description How a typed cell would be read and judged. */
+        CellVerdict: {
+            /** @description identity of the KPI in its unit */
+            measured: number;
+            period: string;
+            /** @description as it was understood; of a refused cell as it was typed */
+            typed: string;
+            /** @description g, a, r, or blank */
+            status: string;
+            /** @description why it is refused; blank where it is not */
+            refused: string;
+            /** @description asked where the figure is unusual; blank where it is not */
+            question: string;
+        };
+        /** @description Something to look at before a month is closed. */
+        ClosingItem: {
+            /** @description identity of the KPI in its unit */
+            id: number;
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unit: string;
+            unitName: string;
+            /** @description whom to ask */
+            owner: string | null;
+            period: string;
+            status: components["schemas"]["Status"];
+            actual: components["schemas"]["Shown"] | null;
+            measure: string;
+            /** @description what is the matter, in words */
+            words: string;
+        };
+        /** @description A month before it is closed, or as it was closed. */
+        ClosingPage: {
+            /** @description a month, 2026-08 */
+            period: string;
+            /** @description whether the month is over */
+            over: boolean;
+            /** @description whether this user may close and reopen */
+            mayClose: boolean;
+            /** @description the unit and all below it */
+            units: components["schemas"]["ClosingUnit"][];
+            missing: components["schemas"]["ClosingItem"][];
+            unexplained: components["schemas"]["ClosingItem"][];
+            unusual: components["schemas"]["ClosingItem"][];
+        };
+        /** @description How far a unit is with a month. */
+        ClosingUnit: {
+            code: string;
+            name: string;
+            /** @description how deep it lies below the unit that is looked at */
+            depth: number;
+            /** @description readings that should arrive */
+            expected: number;
+            reported: number;
+            /** @description handed in by their owners */
+            submitted: number;
+            closed: boolean;
+            /** @description the moment, ISO 8601 */
+            closedAt: string | null;
+            closedBy: string | null;
+        };
+        /** @description A month or a week of the year grid. */
+        GridColumn: {
+            /** @description the period that its cells are of: 2026-08, 2026-W34 */
+            period: string;
+            /** @description the month in which it ends */
+            month: string;
+            /** @description closed for the unit that is looked at */
+            closed: boolean;
+        };
+        /** @description A year of figures: KPIs down, periods across. */
+        GridPage: {
+            /** @description label of the financial year */
+            year: string;
+            /** @enum {string} */
+            layer: "actual" | "target" | "prior";
+            columns: components["schemas"]["GridColumn"][];
+            rows: components["schemas"]["GridRow"][];
+            /** @description whether there are KPIs that are measured by the week */
+            hasWeeks: boolean;
+        };
+        /** @description A KPI in a unit across the year. The lists have an item a column. */
+        GridRow: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            unit: string;
+            theme: string;
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
+            /** @description whether any cell of it can be typed in by this user */
+            mine: boolean;
+            /** @description the period of each cell, blank where there is none; null when they are those of the columns */
+            periods: string[] | null;
+            /** @description as this user would type it */
+            typed: string[];
+            /** @description g, a, r, or blank */
+            statuses: string[];
+            /** @description why a cell cannot be typed in; blank where it can */
+            locks: string[];
+            /** @description n where there is a note; p where the figure is provisional */
+            marks: string[];
+            total: components["schemas"]["Shown"] | null;
+        };
+        /** @description The month sheet: what this user is to enter in a unit and below it. */
+        LogbookPage: {
+            /** @description a month, 2026-08 */
+            period: string;
+            /** @description a month that has not begun takes no readings */
+            open: boolean;
+            /** @description nothing in it can change until somebody reopens it */
+            closed: boolean;
+            /** @description the day on which the last reading is due, 2026-09-08 */
+            due: string | null;
+            rows: components["schemas"]["LogbookRow"][];
+        };
+        /** @description A KPI of the month sheet for one of its periods: what to compare with, what is entered, and how it is judged. */
+        LogbookRow: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
+            period: string;
+            code: string;
+            name: string;
+            measure: string;
+            unit: string;
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
+            lastMonth: components["schemas"]["Shown"] | null;
+            lastYear: components["schemas"]["Shown"] | null;
+            /** @description of the period before */
+            lastStatus: components["schemas"]["Status"];
+            /** @description of the same period a year earlier */
+            lastYearStatus: components["schemas"]["Status"];
+            target: components["schemas"]["Shown"] | null;
+            upper: components["schemas"]["Shown"] | null;
+            /** @description the reading as this user would type it, blank when there is none; of a judged KPI its colour */
+            typed: string;
+            /** @description send it back to change the reading; 0 when there never was one */
+            version: number;
+            /** @enum {string} */
+            state: "none" | "entered" | "submitted";
+            /** @description the day up to which the figure counts, where its period was not over */
+            asOf: string | null;
+            /** @description why it cannot be typed, blank where it can */
+            lock: string;
+            /** @description whether a bad colour must be explained before the month is submitted */
+            needsNote: boolean;
+            texts: components["schemas"]["ColourTexts"];
+            verdict: components["schemas"]["Verdict"];
+            note: components["schemas"]["Note"] | null;
+            wake: components["schemas"]["WakePoint"][];
+        };
+        /** @description What became of a block of cells, and the rows that it touched. */
+        SavedCells: {
+            /** @description one a cell, in the order in which they were sent */
+            outcomes: components["schemas"]["CellOutcome"][];
+            rows: components["schemas"]["GridRow"][];
+        };
+        /** @description What became of handing in a month. */
+        Submission: {
+            /** @description readings that are handed in now */
+            submitted: number;
+            /** @description readings that are still missing */
+            open: number;
+            /** @description KPIs whose colour must be explained first; nothing is handed in while there is one */
+            unexplained: string[];
+        };
+        /** @description Targets as they would be, beside what is there. */
+        TargetPlan: {
+            /** @description label of the financial year */
+            year: string;
+            rows: components["schemas"]["TargetPlanRow"][];
+        };
+        /** @description The year of one KPI in one unit. The lists have an item a period; figures are as this user would type them. */
+        TargetPlanRow: {
+            /** @description identity of the KPI in its unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            unit: string;
+            periods: string[];
+            planned: string[];
+            /** @description the targets as they are */
+            current: string[];
+            /** @description last year's actuals */
+            prior: string[];
+            /** @description closed, so it stays */
+            kept: boolean[];
+            /** @description what the year is aimed at, as typed or as last year was */
+            yearFigure: string;
+            /** @description last year's figure for the whole year */
+            lastYear: string;
+            /** @description the planned periods gathered */
+            gathered: string;
+            /** @description what rounding left over; blank where nothing */
+            remainder: string;
+            /** @description the period that holds it */
+            remainderAt: string | null;
+            /** @description why nothing can be planned; blank where it can */
+            problem: string;
+        };
+        /** @description A part of the organisation. */
+        Unit: {
+            code: string;
+            name: string;
+            kind: string;
+            /** @description code of the unit above */
+            parent: string | null;
+        };
+        /** @description An account of the demonstration, to sign in with. */
+        DemoAccount: {
+            email: string;
+            password: string;
+            name: string;
+            role: string;
+        };
+        /** @description Who is signed in, and what every screen needs to know. */
+        Session: {
+            user: components["schemas"]["User"] | null;
+            /** @description parents before children */
+            units: components["schemas"]["Unit"][];
+            /** @description the newest month that has a reading, 2026-08 */
+            period: string;
+            /** @description the month that runs now: nothing can be entered beyond it */
+            runningPeriod: string;
+            /** @description 1 to 12 */
+            yearStartMonth: number;
+            /** @description offered while nobody is signed in */
+            demo: components["schemas"]["DemoAccount"][];
+        };
+        /** @description The person who is signed in. */
+        User: {
+            name: string;
+            role: string;
+            /** @description code of the unit where the person belongs */
+            unit: string;
+            /** @description number setting */
+            locale: string;
+            /** @description may define KPIs */
+            defines: boolean;
+            /** @description may enter figures */
+            logs: boolean;
+            /** @description sees every unit and figure */
+            seesAll: boolean;
         };
         BulkInput: {
             /** @description Common fields of many KPIs at once. What is left out stays as it is. */
@@ -691,27 +1074,6 @@ export interface components {
             /** @description that month */
             moveAt?: string;
         };
-        /** @description A status of none takes the call back. */
-        CallInput: {
-            /** @enum {string} */
-            status: "green" | "amber" | "red" | "none";
-            reason: string;
-        };
-        CellsInput: {
-            /** @enum {string} */
-            layer: "actual" | "target";
-            cells: {
-                /** @description identity of the KPI in its unit */
-                measured: number;
-                period: string;
-                /** @description blank empties the cell */
-                typed: string;
-                /** @description what stood there, so that nobody overwrites what they have not seen */
-                was: string;
-                /** @description that a colour is given with, where it has none yet */
-                reason?: string;
-            }[];
-        };
         FormulaInput: {
             /** @description of the KPI that it defines */
             code: string;
@@ -722,12 +1084,6 @@ export interface components {
             frequency: "week" | "month" | "quarter" | "year";
             accumulation: string;
             decimals: number;
-        };
-        HeadInput: {
-            /** @description blank where the file is one table */
-            sheet: string;
-            /** @description in which the columns are named; none for where they seem to be */
-            line: number | null;
         };
         KpiInput: {
             /**
@@ -801,32 +1157,6 @@ export interface components {
             themes: components["schemas"]["ListItem"][];
             objectives: components["schemas"]["ListItem"][];
         };
-        MappingInput: {
-            /** @description what each column holds, from the first on */
-            roles: ("" | "kpi" | "unit" | "period" | "layer" | "actual" | "target" | "low" | "high" | "note" | "column")[];
-        };
-        /** @description All three blank remove the note. */
-        NoteInput: {
-            /** @description the reason */
-            text: string;
-            /** @description when it will be back, and where it is heading */
-            outlook: string;
-            /** @description what is being done */
-            doing: string;
-            /** @description the version that was seen; 0 when there was none */
-            version: number;
-        };
-        ReadingInput: {
-            /** @description the figure as typed, or the colour of a judged KPI; blank takes the reading back */
-            typed: string;
-            /** @description the version that was seen; 0 when there was none */
-            version: number;
-            note?: components["schemas"]["NoteInput"] | null;
-        };
-        ReopenInput: {
-            /** @description kept in the trail of changes */
-            reason: string;
-        };
         ReplayInput: {
             /** @description A rule that is being typed, for a KPI that is there already. */
             code: string;
@@ -839,235 +1169,6 @@ export interface components {
             rule: components["schemas"]["Rule"] | null;
             /** @description as typed for the unit, by period */
             targets: components["schemas"]["PeriodTargets"];
-        };
-        SeenInput: {
-            /** @description a month, 2026-08 */
-            period: string;
-            /** @description the reasons that were seen; none takes the mark back */
-            reasons: string[];
-        };
-        TargetPlanInput: {
-            /** @description code */
-            unit: string;
-            /** @description any month of the financial year */
-            period: string;
-            /** @enum {string} */
-            method: "even" | "shape" | "weights" | "growth";
-            /** @description the KPIs; none for all of the unit */
-            codes: string[];
-            /** @description year figures as typed, by identity of the KPI in its unit; where there is none, last year's is taken */
-            figures: {
-                [key: string]: string;
-            };
-            /** @description as typed, one a month */
-            weights: string[];
-            /** @description as typed */
-            percent: string;
-            /** @description as typed */
-            amount: string;
-            /** @description that targets are rounded to; null for those that each KPI shows */
-            decimals: number | null;
-        };
-        /** @description What was agreed, after which period, and whether it worked. */
-        Action: {
-            id: number;
-            /** @description identity of the KPI in its unit */
-            measured: number;
-            code: string;
-            name: string;
-            measure: string;
-            /** @description code of the unit */
-            unit: string;
-            /** @description the period that caused it */
-            period: string;
-            what: string;
-            who: string;
-            /** @description a day, 2026-09-30 */
-            due: string;
-            /** @enum {string} */
-            state: "open" | "done" | "dropped";
-            /** @description what came of it, or why it was dropped */
-            outcome: string;
-            /** @description the day on which it was done or dropped */
-            ended: string | null;
-            overdue: boolean;
-            /** @description whether this user may follow it up */
-            mine: boolean;
-            /** @description send it back to change the action */
-            version: number;
-            /** @description in the period that caused it */
-            statusThen: components["schemas"]["Status"];
-            figureThen: components["schemas"]["Shown"] | null;
-            /** @description in the latest period */
-            statusNow: components["schemas"]["Status"];
-            figureNow: components["schemas"]["Shown"] | null;
-            /** @description from the period that caused it on */
-            wake: components["schemas"]["WakePoint"][];
-        };
-        /** @description What became of a cell that was typed. */
-        CellOutcome: {
-            /** @description identity of the KPI in its unit */
-            measured: number;
-            period: string;
-            /** @enum {string} */
-            outcome: "saved" | "same" | "refused" | "conflict";
-            /** @description what stands there now, as this user would type it; of a refused cell what was typed */
-            typed: string;
-            /** @description why it was refused, or who was faster */
-            reason: string;
-        };
-        /** @description How a typed cell would be read and judged. */
-        CellVerdict: {
-            /** @description identity of the KPI in its unit */
-            measured: number;
-            period: string;
-            /** @description as it was understood; of a refused cell as it was typed */
-            typed: string;
-            /** @description g, a, r, or blank */
-            status: string;
-            /** @description why it is refused; blank where it is not */
-            refused: string;
-            /** @description asked where the figure is unusual; blank where it is not */
-            question: string;
-        };
-        /** @description One change: who, when, what, from what to what. */
-        Change: {
-            id: number;
-            /** @description the moment, ISO 8601 */
-            at: string;
-            /** @description who; null where it was a command */
-            by: string | null;
-            /** @description what was changed, in a word */
-            what: string;
-            /** @enum {string} */
-            how: "made" | "changed" | "removed";
-            code: string | null;
-            /** @description name of the KPI */
-            name: string | null;
-            unit: string | null;
-            /** @description what the figure is of: 2026-08, 2026-W34 */
-            period: string | null;
-            fields: components["schemas"]["ChangedField"][];
-            reason: string | null;
-            /** @description shared by what was changed together */
-            batch: string | null;
-        };
-        /** @description What one field said before and after. */
-        ChangedField: {
-            /** @description in words; blank where the change has only one */
-            field: string;
-            before: string;
-            after: string;
-        };
-        /** @description Changes, newest first. */
-        ChangesPage: {
-            changes: components["schemas"]["Change"][];
-            /** @description whether there are older ones */
-            more: boolean;
-            /** @description who can be filtered by */
-            people: components["schemas"]["Person"][];
-        };
-        /** @description One place on the chart of a KPI: a period, or a span that ends with it. */
-        ChartPoint: {
-            /** @description the period, or the month in which the span ends */
-            period: string;
-            status: components["schemas"]["Status"];
-            /** @description a person called the status */
-            called: boolean;
-            actual: components["schemas"]["Shown"] | null;
-            target: components["schemas"]["Shown"] | null;
-            upper: components["schemas"]["Shown"] | null;
-            prior: components["schemas"]["Shown"] | null;
-            variance: components["schemas"]["Difference"] | null;
-            zones: components["schemas"]["Zones"] | null;
-            /** @description the mean of the period and the two before it */
-            average: string | null;
-            /** @description the day up to which its figure counts, where a period of it was not over */
-            asOf: string | null;
-        };
-        /** @description Something to look at before a month is closed. */
-        ClosingItem: {
-            /** @description identity of the KPI in its unit */
-            id: number;
-            code: string;
-            name: string;
-            /** @description code of the unit */
-            unit: string;
-            unitName: string;
-            /** @description whom to ask */
-            owner: string | null;
-            period: string;
-            status: components["schemas"]["Status"];
-            actual: components["schemas"]["Shown"] | null;
-            measure: string;
-            /** @description what is the matter, in words */
-            words: string;
-        };
-        /** @description A month before it is closed, or as it was closed. */
-        ClosingPage: {
-            /** @description a month, 2026-08 */
-            period: string;
-            /** @description whether the month is over */
-            over: boolean;
-            /** @description whether this user may close and reopen */
-            mayClose: boolean;
-            /** @description the unit and all below it */
-            units: components["schemas"]["ClosingUnit"][];
-            missing: components["schemas"]["ClosingItem"][];
-            unexplained: components["schemas"]["ClosingItem"][];
-            unusual: components["schemas"]["ClosingItem"][];
-        };
-        /** @description How far a unit is with a month. */
-        ClosingUnit: {
-            code: string;
-            name: string;
-            /** @description how deep it lies below the unit that is looked at */
-            depth: number;
-            /** @description readings that should arrive */
-            expected: number;
-            reported: number;
-            /** @description handed in by their owners */
-            submitted: number;
-            closed: boolean;
-            /** @description the moment, ISO 8601 */
-            closedAt: string | null;
-            closedBy: string | null;
-        };
-        /** @description What each colour means for a KPI, in its own words; blank where nothing was written. */
-        ColourTexts: {
-            green: string;
-            amber: string;
-            red: string;
-        };
-        /** @description Between which figures chance alone moves the KPI, and where something else did. */
-        ControlLimits: {
-            /** Format: float */
-            centre: number;
-            /**
-             * Format: float
-             * @description null where no figure can be that low
-             */
-            lower: number | null;
-            /** Format: float */
-            upper: number;
-            signals: components["schemas"]["ControlSignal"][];
-        };
-        /** @description Something that chance alone seldom does. */
-        ControlSignal: {
-            /** @description the period that completes it */
-            period: string;
-            words: string;
-            /** @enum {string} */
-            side: "upper" | "lower";
-        };
-        /** @description How many KPIs have each status. */
-        Counts: {
-            judged: number;
-            green: number;
-            amber: number;
-            red: number;
-            notJudged: number;
-            noData: number;
         };
         /** @description One definition of the file. */
         DefinitionOutcome: {
@@ -1089,75 +1190,6 @@ export interface components {
             applied: boolean;
             rows: components["schemas"]["DefinitionOutcome"][];
         };
-        /** @description An account of the demonstration, to sign in with. */
-        DemoAccount: {
-            email: string;
-            password: string;
-            name: string;
-            role: string;
-        };
-        /** @description A difference from a reference, and what it means. */
-        Difference: {
-            difference: components["schemas"]["Shown"];
-            /** @description in % of the reference, one decimal; null when the reference is 0 */
-            percent: string | null;
-            /** @description the measure is itself a percentage, so the difference is in points */
-            points: boolean;
-            /** @enum {string} */
-            effect: "favourable" | "adverse" | "none";
-        };
-        /** @description A KPI that deserves attention, and why. */
-        ExceptionItem: {
-            /** @description identity of the KPI in this unit */
-            id: number;
-            code: string;
-            name: string;
-            measure: string;
-            /** @description code of the unit */
-            unit: string;
-            owner: string | null;
-            ownerEmail: string | null;
-            status: components["schemas"]["Status"];
-            /** @description of the chosen month alone */
-            monthStatus: components["schemas"]["Status"];
-            called: boolean;
-            actual: components["schemas"]["Shown"] | null;
-            /** @description the sum × the weight, without trailing zeros */
-            points: string;
-            weight: string;
-            reasons: components["schemas"]["ExceptionReason"][];
-            wake: components["schemas"]["WakePoint"][];
-            /** @description the latest period, of which notes and actions are */
-            latest: string;
-            /** @description the day by which its reading was due, where it is missing */
-            dueDay: string | null;
-            note: components["schemas"]["Note"] | null;
-            /** @description those still open */
-            actions: components["schemas"]["Action"][];
-            /** @description this user has seen it, and nothing was added since */
-            seen: boolean;
-            /** @description whether this user may write notes and agree actions here */
-            mine: boolean;
-        };
-        /** @description One reason why a KPI deserves attention. */
-        ExceptionReason: {
-            /** @enum {string} */
-            code: "red" | "amber" | "worsened" | "persistent" | "projected-miss" | "signal" | "behind-prior-year" | "missing" | "unexplained";
-            text: string;
-            /** @description before the weight of the KPI */
-            points: number;
-        };
-        /** @description What deserves attention in a unit and below it, the most serious first. */
-        ExceptionsPage: {
-            /** @description the 200 most serious */
-            items: components["schemas"]["ExceptionItem"][];
-            /** @description up to 60 */
-            goodNews: components["schemas"]["GoodNews"][];
-            /** @description actions that should have been done by today */
-            overdue: components["schemas"]["Action"][];
-            /** @description how many deserve attention, shown or not */
-            total: number;
-        };
         /** @description What is wrong with a formula, and what it gives for the latest periods. */
         FormulaCheck: {
             /** @description in words; blank where nothing is wrong */
@@ -1174,160 +1206,6 @@ export interface components {
             digits: string | null;
             /** @description why there is none; blank where an operand is simply missing */
             reason: string;
-        };
-        /** @description A note or an action that holds the words looked for. */
-        FoundText: {
-            /** @enum {string} */
-            kind: "note" | "action";
-            /** @description code of the KPI */
-            code: string;
-            name: string;
-            /** @description code of the unit */
-            unit: string;
-            /** @description the month in which its period begins, 2026-08 */
-            month: string;
-            text: string;
-        };
-        /** @description A KPI that is back on course. */
-        GoodNews: {
-            /** @description identity of the KPI in this unit */
-            id: number;
-            code: string;
-            name: string;
-            /** @description code of the unit */
-            unit: string;
-            text: string;
-        };
-        /** @description A month or a week of the year grid. */
-        GridColumn: {
-            /** @description the period that its cells are of: 2026-08, 2026-W34 */
-            period: string;
-            /** @description the month in which it ends */
-            month: string;
-            /** @description closed for the unit that is looked at */
-            closed: boolean;
-        };
-        /** @description A year of figures: KPIs down, periods across. */
-        GridPage: {
-            /** @description label of the financial year */
-            year: string;
-            /** @enum {string} */
-            layer: "actual" | "target" | "prior";
-            columns: components["schemas"]["GridColumn"][];
-            rows: components["schemas"]["GridRow"][];
-            /** @description whether there are KPIs that are measured by the week */
-            hasWeeks: boolean;
-        };
-        /** @description A KPI in a unit across the year. The lists have an item a column. */
-        GridRow: {
-            /** @description identity of the KPI in this unit */
-            id: number;
-            code: string;
-            name: string;
-            measure: string;
-            unit: string;
-            theme: string;
-            /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
-            /** @description whether any cell of it can be typed in by this user */
-            mine: boolean;
-            /** @description the period of each cell, blank where there is none; null when they are those of the columns */
-            periods: string[] | null;
-            /** @description as this user would type it */
-            typed: string[];
-            /** @description g, a, r, or blank */
-            statuses: string[];
-            /** @description why a cell cannot be typed in; blank where it can */
-            locks: string[];
-            /** @description n where there is a note; p where the figure is provisional */
-            marks: string[];
-            total: components["schemas"]["Shown"] | null;
-        };
-        /** @description How a KPI stands on a span, with the sentence that defends it. */
-        Headline: {
-            /** @enum {string} */
-            span: "month" | "quarter" | "yearToDate" | "rolling12";
-            status: components["schemas"]["Status"];
-            /** @description what the rules say, whoever called it otherwise */
-            computed: components["schemas"]["Status"];
-            /** @description the reason of a person who called it otherwise */
-            call: string | null;
-            calledBy: string | null;
-            /** @description a green that has reached its stretch */
-            stretched: boolean;
-            actual: components["schemas"]["Shown"] | null;
-            target: components["schemas"]["Shown"] | null;
-            variance: components["schemas"]["Difference"] | null;
-            change: components["schemas"]["Difference"] | null;
-            reason: string;
-            /** @description how many periods in a row it has had this colour, in words; null for one */
-            streak: string | null;
-            /** @description the day up to which its figure counts, where a period of it was not over */
-            asOf: string | null;
-        };
-        /** @description One cell of the file, held against what is there. */
-        ImportCell: {
-            line: number;
-            /** @description the letters of its column */
-            place: string;
-            /** @description which KPI where */
-            label: string;
-            layer: string;
-            /** @description blank where it could not be read */
-            period: string;
-            /** @description as it stands in the file */
-            typed: string;
-            /** @description what stood there when the file was read */
-            was: string;
-            /** @enum {string} */
-            outcome: "new" | "changed" | "same" | "refused";
-            /** @description why it is refused */
-            reason: string;
-        };
-        /** @description A column of the file. */
-        ImportColumn: {
-            head: string;
-            /**
-             * @description what it holds; column where it is a period of its own; blank where it is left out
-             * @enum {string}
-             */
-            role: "" | "kpi" | "unit" | "period" | "layer" | "actual" | "target" | "low" | "high" | "note" | "column";
-            /** @description whether its head is a period */
-            isPeriod: boolean;
-            /** @description its first cells */
-            sample: string[];
-        };
-        /** @description How many cells of the file are what. */
-        ImportCounts: {
-            new: number;
-            changed: number;
-            same: number;
-            refused: number;
-        };
-        /** @description A file of figures, how its columns are understood, and what it would change or has changed. */
-        ImportPage: {
-            id: number;
-            /** @description name of the file */
-            file: string;
-            /** @enum {string} */
-            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undoing" | "undone" | "failed";
-            /** @description why it cannot go on, in words; blank where it can */
-            problem: string;
-            rowsRead: number;
-            /** @description sheets of the file; none where it is one table */
-            sheets: string[];
-            /** @description the sheet that is read */
-            sheet: string;
-            /** @description lines in which the columns may be named */
-            lines: number[];
-            /** @description the line in which they are */
-            head: number;
-            columns: components["schemas"]["ImportColumn"][];
-            counts: components["schemas"]["ImportCounts"];
-            /** @description a page of what it says */
-            cells: components["schemas"]["ImportCell"][];
-            /** @description whether there are more pages */
-            more: boolean;
         };
         /** @description A KPI as the editor shows it. Figures are as this user would type them. */
         KpiDefinition: {
@@ -1389,55 +1267,6 @@ export interface components {
             /** @description send it back to change the definition; 0 for a new one */
             version: number;
         };
-        /** @description A KPI in a unit, complete: how it stands, how it came there, where it is heading. */
-        KpiPage: {
-            /** @description identity of the KPI in this unit */
-            id: number;
-            code: string;
-            name: string;
-            purpose: string;
-            measure: string;
-            /** @enum {string} */
-            polarity: "higher" | "lower" | "band" | "none";
-            /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
-            formula: string | null;
-            /** @enum {string} */
-            frequency: "week" | "month" | "quarter" | "year";
-            accumulation: string;
-            objective: string | null;
-            owner: string | null;
-            source: string;
-            texts: components["schemas"]["ColourTexts"] | null;
-            /** @description whether this user may agree actions and write notes here */
-            mine: boolean;
-            /** @description whether this user may call a status */
-            mayCall: boolean;
-            /** @description the latest period of the KPI by the chosen month */
-            latest: string;
-            month: components["schemas"]["Headline"];
-            yearToDate: components["schemas"]["Headline"];
-            chosen: components["schemas"]["Headline"] | null;
-            /** @description three years of single periods, up to the end of this one */
-            history: components["schemas"]["ChartPoint"][];
-            /** @description year to date, month by month of this year */
-            gathered: components["schemas"]["ChartPoint"][];
-            /** @description financial quarters */
-            quarters: components["schemas"]["ChartPoint"][];
-            trend: components["schemas"]["TrendLine"] | null;
-            control: components["schemas"]["ControlLimits"] | null;
-            projection: components["schemas"]["Projection"] | null;
-            /** @description newest first */
-            notes: components["schemas"]["Note"][];
-            /** @description newest first */
-            actions: components["schemas"]["Action"][];
-            /** @description newest first */
-            rules: components["schemas"]["RuleLine"][];
-            drivers: components["schemas"]["MeasuredLine"][];
-            /** @description the same KPI in other units */
-            places: components["schemas"]["MeasuredLine"][];
-            standing: components["schemas"]["Standing"] | null;
-        };
         /** @description A theme, or an objective. */
         ListItem: {
             /** @description null for a new one */
@@ -1447,149 +1276,6 @@ export interface components {
             name: string;
             /** @description how many KPIs have it */
             kpis: number;
-        };
-        /** @description The month sheet: what this user is to enter in a unit and below it. */
-        LogbookPage: {
-            /** @description a month, 2026-08 */
-            period: string;
-            /** @description a month that has not begun takes no readings */
-            open: boolean;
-            /** @description nothing in it can change until somebody reopens it */
-            closed: boolean;
-            /** @description the day on which the last reading is due, 2026-09-08 */
-            due: string | null;
-            rows: components["schemas"]["LogbookRow"][];
-        };
-        /** @description A KPI of the month sheet for one of its periods: what to compare with, what is entered, and how it is judged. */
-        LogbookRow: {
-            /** @description identity of the KPI in this unit */
-            id: number;
-            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
-            period: string;
-            code: string;
-            name: string;
-            measure: string;
-            unit: string;
-            /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
-            lastMonth: components["schemas"]["Shown"] | null;
-            lastYear: components["schemas"]["Shown"] | null;
-            /** @description of the period before */
-            lastStatus: components["schemas"]["Status"];
-            /** @description of the same period a year earlier */
-            lastYearStatus: components["schemas"]["Status"];
-            target: components["schemas"]["Shown"] | null;
-            upper: components["schemas"]["Shown"] | null;
-            /** @description the reading as this user would type it, blank when there is none; of a judged KPI its colour */
-            typed: string;
-            /** @description send it back to change the reading; 0 when there never was one */
-            version: number;
-            /** @enum {string} */
-            state: "none" | "entered" | "submitted";
-            /** @description the day up to which the figure counts, where its period was not over */
-            asOf: string | null;
-            /** @description why it cannot be typed, blank where it can */
-            lock: string;
-            /** @description whether a bad colour must be explained before the month is submitted */
-            needsNote: boolean;
-            texts: components["schemas"]["ColourTexts"];
-            verdict: components["schemas"]["Verdict"];
-            note: components["schemas"]["Note"] | null;
-            wake: components["schemas"]["WakePoint"][];
-        };
-        /** @description One crossing: a KPI in a unit in a month, or the roll-up of a unit in a month. */
-        MatrixCell: {
-            /** @description identity of the KPI in its unit; null for a roll-up */
-            id: number | null;
-            /** @description a month, 2026-08 */
-            period: string;
-            status: components["schemas"]["Status"];
-            /** @description a person called the status */
-            called: boolean;
-            actual: components["schemas"]["Shown"] | null;
-        };
-        /** @description A row or a column of a matrix: a unit, a KPI or a month, with its roll-up. */
-        MatrixLine: {
-            /** @description code of the unit or KPI, or the month */
-            key: string;
-            name: string;
-            measure: string;
-            status: components["schemas"]["Status"] | null;
-            /**
-             * Format: float
-             * @description over the cells of the line, 0 (all red) to 2 (all green): rows can be ordered by it
-             */
-            score: number | null;
-        };
-        /** @description Units, KPIs and months, two of them crossed for one of the third. */
-        MatrixPage: {
-            /** @enum {string} */
-            crossing: "units-months" | "units-kpis" | "kpis-months";
-            /** @description code of the KPI that is crossed; blank for the roll-up of the units */
-            kpi: string;
-            rows: components["schemas"]["MatrixLine"][];
-            columns: components["schemas"]["MatrixLine"][];
-            /** @description row by row; null where there is nothing */
-            cells: (components["schemas"]["MatrixCell"] | null)[][];
-            status: components["schemas"]["Status"] | null;
-            /** @description those that can be crossed with units and months */
-            kpis: components["schemas"]["MatrixLine"][];
-        };
-        /** @description A KPI in a unit, told in one line beside another. */
-        MeasuredLine: {
-            /** @description identity of the KPI in this unit */
-            id: number;
-            code: string;
-            name: string;
-            measure: string;
-            /** @description code of the unit */
-            unit: string;
-            status: components["schemas"]["Status"];
-            actual: components["schemas"]["Shown"] | null;
-            wake: components["schemas"]["WakePoint"][];
-            /** @description of the chosen month alone */
-            monthStatus: components["schemas"]["Status"];
-            /**
-             * Format: float
-             * @description of a driver: how closely the two have moved together, −1 to 1
-             */
-            together: number | null;
-            /** @description of the same KPI in another unit: its place among the units of that kind, 1 for the best */
-            rank: number | null;
-        };
-        /** @description One month of a KPI: its figure beside target and last year. */
-        MonthFigure: {
-            /** @description a month, 2026-08 */
-            period: string;
-            status: components["schemas"]["Status"];
-            actual: components["schemas"]["Shown"] | null;
-            target: components["schemas"]["Shown"] | null;
-            prior: components["schemas"]["Shown"] | null;
-        };
-        /** @description How many KPIs changed colour since the previous month. */
-        Moved: {
-            worse: number;
-            better: number;
-            recovered: number;
-        };
-        /** @description The reason behind a colour, what is expected, and what is being done. */
-        Note: {
-            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
-            period: string;
-            /** @description the reason */
-            text: string;
-            /** @description when it will be back, and where it is heading */
-            outlook: string;
-            /** @description what is being done */
-            doing: string;
-            /** @description send it back to change the note */
-            version: number;
-            author: string | null;
-        };
-        /** @description Somebody who can own figures. */
-        Person: {
-            id: number;
-            name: string;
         };
         /** @description A unit where a KPI is measured. */
         Place: {
@@ -1609,29 +1295,6 @@ export interface components {
             /** @description worked out from the units below */
             gathered: boolean;
             rule: components["schemas"]["Rule"] | null;
-        };
-        /** @description A period that is left of the year as the projection sees it. */
-        ProjectedPoint: {
-            period: string;
-            figure: string;
-        };
-        /** @description Where the year ends if it goes on like this. */
-        Projection: {
-            /** @enum {string} */
-            method: "seasonal" | "run-rate" | "trend-line" | "last-value" | "so-far" | "operands";
-            value: components["schemas"]["Shown"] | null;
-            status: components["schemas"]["Status"];
-            yearTarget: components["schemas"]["Shown"] | null;
-            required: components["schemas"]["Shown"] | null;
-            /** @description of the year target reached, in %, one decimal */
-            progress: string | null;
-            /** @description of the year gone, in %, one decimal */
-            elapsed: string;
-            /** @description periods of the year that are left */
-            left: number;
-            /** @description the last period of the year */
-            end: string;
-            path: components["schemas"]["ProjectedPoint"][];
         };
         /** @description A KPI in the list of the register. */
         RegisterLine: {
@@ -1692,6 +1355,311 @@ export interface components {
             /** @description how the latest period with a reading would be judged, in a sentence */
             latest: string;
             zones: components["schemas"]["Zones"] | null;
+        };
+        /** @description What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none. */
+        Rule: {
+            /** @description the first month that it judges, 2026-04 */
+            from: string;
+            /** @enum {string} */
+            reference: "target" | "prior-year" | "recent" | "year-target" | "none";
+            /** @enum {string} */
+            measure: "percent" | "absolute" | "reached" | "level";
+            green: string;
+            amber: string;
+            /** @description of recent periods: how many */
+            periods: number | null;
+            /**
+             * @description of the year target: how much of it is asked for by now
+             * @enum {string}
+             */
+            pace: "whole" | "even" | "last-year";
+            /** @description a level beyond green that is marked when it is reached */
+            stretch: string;
+            /** @description of a band's level */
+            low: string;
+            /** @description of a band's level */
+            high: string;
+            /** @description how far below the band amber reaches */
+            marginLow: string;
+            /** @description how far above the band amber reaches */
+            marginHigh: string;
+        };
+        ActionInput: {
+            what: string;
+            who: string;
+            /** @description a day, 2026-09-30 */
+            due: string;
+            /** @enum {string} */
+            state: "open" | "done" | "dropped";
+            /** @description what came of it, or why it was dropped */
+            outcome: string;
+            /** @description the version that was seen; 0 for a new one */
+            version: number;
+        };
+        /** @description A status of none takes the call back. */
+        CallInput: {
+            /** @enum {string} */
+            status: "green" | "amber" | "red" | "none";
+            reason: string;
+        };
+        SeenInput: {
+            /** @description a month, 2026-08 */
+            period: string;
+            /** @description the reasons that were seen; none takes the mark back */
+            reasons: string[];
+        };
+        /** @description One place on the chart of a KPI: a period, or a span that ends with it. */
+        ChartPoint: {
+            /** @description the period, or the month in which the span ends */
+            period: string;
+            status: components["schemas"]["Status"];
+            /** @description a person called the status */
+            called: boolean;
+            actual: components["schemas"]["Shown"] | null;
+            target: components["schemas"]["Shown"] | null;
+            upper: components["schemas"]["Shown"] | null;
+            prior: components["schemas"]["Shown"] | null;
+            variance: components["schemas"]["Difference"] | null;
+            zones: components["schemas"]["Zones"] | null;
+            /** @description the mean of the period and the two before it */
+            average: string | null;
+            /** @description the day up to which its figure counts, where a period of it was not over */
+            asOf: string | null;
+        };
+        /** @description Between which figures chance alone moves the KPI, and where something else did. */
+        ControlLimits: {
+            /** Format: float */
+            centre: number;
+            /**
+             * Format: float
+             * @description null where no figure can be that low
+             */
+            lower: number | null;
+            /** Format: float */
+            upper: number;
+            signals: components["schemas"]["ControlSignal"][];
+        };
+        /** @description Something that chance alone seldom does. */
+        ControlSignal: {
+            /** @description the period that completes it */
+            period: string;
+            words: string;
+            /** @enum {string} */
+            side: "upper" | "lower";
+        };
+        /** @description A KPI that deserves attention, and why. */
+        ExceptionItem: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            /** @description code of the unit */
+            unit: string;
+            owner: string | null;
+            ownerEmail: string | null;
+            status: components["schemas"]["Status"];
+            /** @description of the chosen month alone */
+            monthStatus: components["schemas"]["Status"];
+            called: boolean;
+            actual: components["schemas"]["Shown"] | null;
+            /** @description the sum × the weight, without trailing zeros */
+            points: string;
+            weight: string;
+            reasons: components["schemas"]["ExceptionReason"][];
+            wake: components["schemas"]["WakePoint"][];
+            /** @description the latest period, of which notes and actions are */
+            latest: string;
+            /** @description the day by which its reading was due, where it is missing */
+            dueDay: string | null;
+            note: components["schemas"]["Note"] | null;
+            /** @description those still open */
+            actions: components["schemas"]["Action"][];
+            /** @description this user has seen it, and nothing was added since */
+            seen: boolean;
+            /** @description whether this user may write notes and agree actions here */
+            mine: boolean;
+        };
+        /** @description What deserves attention in a unit and below it, the most serious first. */
+        ExceptionsPage: {
+            /** @description the 200 most serious */
+            items: components["schemas"]["ExceptionItem"][];
+            /** @description up to 60 */
+            goodNews: components["schemas"]["GoodNews"][];
+            /** @description actions that should have been done by today */
+            overdue: components["schemas"]["Action"][];
+            /** @description how many deserve attention, shown or not */
+            total: number;
+        };
+        /** @description A note or an action that holds the words looked for. */
+        FoundText: {
+            /** @enum {string} */
+            kind: "note" | "action";
+            /** @description code of the KPI */
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unit: string;
+            /** @description the month in which its period begins, 2026-08 */
+            month: string;
+            text: string;
+        };
+        /** @description A KPI that is back on course. */
+        GoodNews: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unit: string;
+            text: string;
+        };
+        /** @description How a KPI stands on a span, with the sentence that defends it. */
+        Headline: {
+            /** @enum {string} */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            status: components["schemas"]["Status"];
+            /** @description what the rules say, whoever called it otherwise */
+            computed: components["schemas"]["Status"];
+            /** @description the reason of a person who called it otherwise */
+            call: string | null;
+            calledBy: string | null;
+            /** @description a green that has reached its stretch */
+            stretched: boolean;
+            actual: components["schemas"]["Shown"] | null;
+            target: components["schemas"]["Shown"] | null;
+            variance: components["schemas"]["Difference"] | null;
+            change: components["schemas"]["Difference"] | null;
+            reason: string;
+            /** @description how many periods in a row it has had this colour, in words; null for one */
+            streak: string | null;
+            /** @description the day up to which its figure counts, where a period of it was not over */
+            asOf: string | null;
+        };
+        /** @description A KPI in a unit, complete: how it stands, how it came there, where it is heading. */
+        KpiPage: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            purpose: string;
+            measure: string;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @enum {string} */
+            kind: "entered" | "formula" | "judged";
+            formula: string | null;
+            /** @enum {string} */
+            frequency: "week" | "month" | "quarter" | "year";
+            accumulation: string;
+            objective: string | null;
+            owner: string | null;
+            source: string;
+            texts: components["schemas"]["ColourTexts"] | null;
+            /** @description whether this user may agree actions and write notes here */
+            mine: boolean;
+            /** @description whether this user may call a status */
+            mayCall: boolean;
+            /** @description the latest period of the KPI by the chosen month */
+            latest: string;
+            month: components["schemas"]["Headline"];
+            yearToDate: components["schemas"]["Headline"];
+            chosen: components["schemas"]["Headline"] | null;
+            /** @description three years of single periods, up to the end of this one */
+            history: components["schemas"]["ChartPoint"][];
+            /** @description year to date, month by month of this year */
+            gathered: components["schemas"]["ChartPoint"][];
+            /** @description financial quarters */
+            quarters: components["schemas"]["ChartPoint"][];
+            trend: components["schemas"]["TrendLine"] | null;
+            control: components["schemas"]["ControlLimits"] | null;
+            projection: components["schemas"]["Projection"] | null;
+            /** @description newest first */
+            notes: components["schemas"]["Note"][];
+            /** @description newest first */
+            actions: components["schemas"]["Action"][];
+            /** @description newest first */
+            rules: components["schemas"]["RuleLine"][];
+            drivers: components["schemas"]["MeasuredLine"][];
+            /** @description the same KPI in other units */
+            places: components["schemas"]["MeasuredLine"][];
+            standing: components["schemas"]["Standing"] | null;
+        };
+        /** @description One crossing: a KPI in a unit in a month, or the roll-up of a unit in a month. */
+        MatrixCell: {
+            /** @description identity of the KPI in its unit; null for a roll-up */
+            id: number | null;
+            /** @description a month, 2026-08 */
+            period: string;
+            status: components["schemas"]["Status"];
+            /** @description a person called the status */
+            called: boolean;
+            actual: components["schemas"]["Shown"] | null;
+        };
+        /** @description A row or a column of a matrix: a unit, a KPI or a month, with its roll-up. */
+        MatrixLine: {
+            /** @description code of the unit or KPI, or the month */
+            key: string;
+            name: string;
+            measure: string;
+            status: components["schemas"]["Status"] | null;
+            /**
+             * Format: float
+             * @description over the cells of the line, 0 (all red) to 2 (all green): rows can be ordered by it
+             */
+            score: number | null;
+        };
+        /** @description Units, KPIs and months, two of them crossed for one of the third. */
+        MatrixPage: {
+            /** @enum {string} */
+            crossing: "units-months" | "units-kpis" | "kpis-months";
+            /** @description code of the KPI that is crossed; blank for the roll-up of the units */
+            kpi: string;
+            rows: components["schemas"]["MatrixLine"][];
+            columns: components["schemas"]["MatrixLine"][];
+            /** @description row by row; null where there is nothing */
+            cells: (components["schemas"]["MatrixCell"] | null)[][];
+            status: components["schemas"]["Status"] | null;
+            /** @description those that can be crossed with units and months */
+            kpis: components["schemas"]["MatrixLine"][];
+        };
+        /** @description One month of a KPI: its figure beside target and last year. */
+        MonthFigure: {
+            /** @description a month, 2026-08 */
+            period: string;
+            status: components["schemas"]["Status"];
+            actual: components["schemas"]["Shown"] | null;
+            target: components["schemas"]["Shown"] | null;
+            prior: components["schemas"]["Shown"] | null;
+        };
+        /** @description How many KPIs changed colour since the previous month. */
+        Moved: {
+            worse: number;
+            better: number;
+            recovered: number;
+        };
+        /** @description A period that is left of the year as the projection sees it. */
+        ProjectedPoint: {
+            period: string;
+            figure: string;
+        };
+        /** @description Where the year ends if it goes on like this. */
+        Projection: {
+            /** @enum {string} */
+            method: "seasonal" | "run-rate" | "trend-line" | "last-value" | "so-far" | "operands";
+            value: components["schemas"]["Shown"] | null;
+            status: components["schemas"]["Status"];
+            yearTarget: components["schemas"]["Shown"] | null;
+            required: components["schemas"]["Shown"] | null;
+            /** @description of the year target reached, in %, one decimal */
+            progress: string | null;
+            /** @description of the year gone, in %, one decimal */
+            elapsed: string;
+            /** @description periods of the year that are left */
+            left: number;
+            /** @description the last period of the year */
+            end: string;
+            path: components["schemas"]["ProjectedPoint"][];
         };
         /** @description A month of the year ribbon. */
         RibbonMonth: {
@@ -1771,40 +1739,6 @@ export interface components {
             /** @description what it asks for */
             words: string;
         };
-        /** @description What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none. */
-        Rule: {
-            /** @description the first month that it judges, 2026-04 */
-            from: string;
-            /** @enum {string} */
-            reference: "target" | "prior-year" | "recent" | "year-target" | "none";
-            /** @enum {string} */
-            measure: "percent" | "absolute" | "reached" | "level";
-            green: string;
-            amber: string;
-            /** @description of recent periods: how many */
-            periods: number | null;
-            /**
-             * @description of the year target: how much of it is asked for by now
-             * @enum {string}
-             */
-            pace: "whole" | "even" | "last-year";
-            /** @description a level beyond green that is marked when it is reached */
-            stretch: string;
-            /** @description of a band's level */
-            low: string;
-            /** @description of a band's level */
-            high: string;
-            /** @description how far below the band amber reaches */
-            marginLow: string;
-            /** @description how far above the band amber reaches */
-            marginHigh: string;
-        };
-        /** @description What became of a block of cells, and the rows that it touched. */
-        SavedCells: {
-            /** @description one a cell, in the order in which they were sent */
-            outcomes: components["schemas"]["CellOutcome"][];
-            rows: components["schemas"]["GridRow"][];
-        };
         /** @description Rows that belong together: a theme of the unit, or a unit below it. */
         ScorecardGroup: {
             name: string;
@@ -1880,29 +1814,6 @@ export interface components {
             /** @description the day up to which its figure counts, where a period of it was not over */
             asOf: string | null;
         };
-        /** @description Who is signed in, and what every screen needs to know. */
-        Session: {
-            user: components["schemas"]["User"] | null;
-            /** @description parents before children */
-            units: components["schemas"]["Unit"][];
-            /** @description the newest month that has a reading, 2026-08 */
-            period: string;
-            /** @description the month that runs now: nothing can be entered beyond it */
-            runningPeriod: string;
-            /** @description 1 to 12 */
-            yearStartMonth: number;
-            /** @description offered while nobody is signed in */
-            demo: components["schemas"]["DemoAccount"][];
-        };
-        /** @description A figure: exact, and as it is shown before the number setting of the reader shapes it. */
-        Shown: {
-            /** @description at most 12 decimals, a plain point */
-            exact: string;
-            /** @description rounded for display, a plain point */
-            digits: string;
-            /** @enum {string} */
-            suffix: "" | "k" | "m" | "bn";
-        };
         /** @description Where a unit lies among those of its kind. */
         Standing: {
             /** @description how many have a figure */
@@ -1926,55 +1837,6 @@ export interface components {
             aiming: number;
             /** @description how many of those meet it */
             meeting: number;
-        };
-        /**
-         * @description The five statuses by name, as every resource gives them.
-         * @enum {string}
-         */
-        Status: "green" | "amber" | "red" | "not-judged" | "no-data";
-        /** @description What became of handing in a month. */
-        Submission: {
-            /** @description readings that are handed in now */
-            submitted: number;
-            /** @description readings that are still missing */
-            open: number;
-            /** @description KPIs whose colour must be explained first; nothing is handed in while there is one */
-            unexplained: string[];
-        };
-        /** @description Targets as they would be, beside what is there. */
-        TargetPlan: {
-            /** @description label of the financial year */
-            year: string;
-            rows: components["schemas"]["TargetPlanRow"][];
-        };
-        /** @description The year of one KPI in one unit. The lists have an item a period; figures are as this user would type them. */
-        TargetPlanRow: {
-            /** @description identity of the KPI in its unit */
-            id: number;
-            code: string;
-            name: string;
-            measure: string;
-            unit: string;
-            periods: string[];
-            planned: string[];
-            /** @description the targets as they are */
-            current: string[];
-            /** @description last year's actuals */
-            prior: string[];
-            /** @description closed, so it stays */
-            kept: boolean[];
-            /** @description what the year is aimed at, as typed or as last year was */
-            yearFigure: string;
-            /** @description last year's figure for the whole year */
-            lastYear: string;
-            /** @description the planned periods gathered */
-            gathered: string;
-            /** @description what rounding left over; blank where nothing */
-            remainder: string;
-            /** @description the period that holds it */
-            remainderAt: string | null;
-            /** @description why nothing can be planned; blank where it can */
-            problem: string;
         };
         /** @description The straight line through the last 12 periods, and whether chance would give it. */
         TrendLine: {
@@ -2016,29 +1878,167 @@ export interface components {
             counts: components["schemas"]["Counts"];
             moved: components["schemas"]["Moved"];
         };
-        /** @description A part of the organisation. */
-        Unit: {
+        /** @description One change: who, when, what, from what to what. */
+        Change: {
+            id: number;
+            /** @description the moment, ISO 8601 */
+            at: string;
+            /** @description who; null where it was a command */
+            by: string | null;
+            /** @description what was changed, in a word */
+            what: string;
+            /** @enum {string} */
+            how: "made" | "changed" | "removed";
+            code: string | null;
+            /** @description name of the KPI */
+            name: string | null;
+            unit: string | null;
+            /** @description what the figure is of: 2026-08, 2026-W34 */
+            period: string | null;
+            fields: components["schemas"]["ChangedField"][];
+            reason: string | null;
+            /** @description shared by what was changed together */
+            batch: string | null;
+        };
+        /** @description What one field said before and after. */
+        ChangedField: {
+            /** @description in words; blank where the change has only one */
+            field: string;
+            before: string;
+            after: string;
+        };
+        /** @description Changes, newest first. */
+        ChangesPage: {
+            changes: components["schemas"]["Change"][];
+            /** @description whether there are older ones */
+            more: boolean;
+            /** @description who can be filtered by */
+            people: components["schemas"]["Person"][];
+        };
+        /** @description What was agreed, after which period, and whether it worked. */
+        Action: {
+            id: number;
+            /** @description identity of the KPI in its unit */
+            measured: number;
             code: string;
             name: string;
-            kind: string;
-            /** @description code of the unit above */
-            parent: string | null;
-        };
-        /** @description The person who is signed in. */
-        User: {
-            name: string;
-            role: string;
-            /** @description code of the unit where the person belongs */
+            measure: string;
+            /** @description code of the unit */
             unit: string;
-            /** @description number setting */
-            locale: string;
-            /** @description may define KPIs */
-            defines: boolean;
-            /** @description may enter figures */
-            logs: boolean;
-            /** @description sees every unit and figure */
-            seesAll: boolean;
+            /** @description the period that caused it */
+            period: string;
+            what: string;
+            who: string;
+            /** @description a day, 2026-09-30 */
+            due: string;
+            /** @enum {string} */
+            state: "open" | "done" | "dropped";
+            /** @description what came of it, or why it was dropped */
+            outcome: string;
+            /** @description the day on which it was done or dropped */
+            ended: string | null;
+            overdue: boolean;
+            /** @description whether this user may follow it up */
+            mine: boolean;
+            /** @description send it back to change the action */
+            version: number;
+            /** @description in the period that caused it */
+            statusThen: components["schemas"]["Status"];
+            figureThen: components["schemas"]["Shown"] | null;
+            /** @description in the latest period */
+            statusNow: components["schemas"]["Status"];
+            figureNow: components["schemas"]["Shown"] | null;
+            /** @description from the period that caused it on */
+            wake: components["schemas"]["WakePoint"][];
         };
+        /** @description What each colour means for a KPI, in its own words; blank where nothing was written. */
+        ColourTexts: {
+            green: string;
+            amber: string;
+            red: string;
+        };
+        /** @description How many KPIs have each status. */
+        Counts: {
+            judged: number;
+            green: number;
+            amber: number;
+            red: number;
+            notJudged: number;
+            noData: number;
+        };
+        /** @description A difference from a reference, and what it means. */
+        Difference: {
+            difference: components["schemas"]["Shown"];
+            /** @description in % of the reference, one decimal; null when the reference is 0 */
+            percent: string | null;
+            /** @description the measure is itself a percentage, so the difference is in points */
+            points: boolean;
+            /** @enum {string} */
+            effect: "favourable" | "adverse" | "none";
+        };
+        /** @description One reason why a KPI deserves attention. */
+        ExceptionReason: {
+            /** @enum {string} */
+            code: "red" | "amber" | "worsened" | "persistent" | "projected-miss" | "signal" | "behind-prior-year" | "missing" | "unexplained";
+            text: string;
+            /** @description before the weight of the KPI */
+            points: number;
+        };
+        /** @description A KPI in a unit, told in one line beside another. */
+        MeasuredLine: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            measure: string;
+            /** @description code of the unit */
+            unit: string;
+            status: components["schemas"]["Status"];
+            actual: components["schemas"]["Shown"] | null;
+            wake: components["schemas"]["WakePoint"][];
+            /** @description of the chosen month alone */
+            monthStatus: components["schemas"]["Status"];
+            /**
+             * Format: float
+             * @description of a driver: how closely the two have moved together, −1 to 1
+             */
+            together: number | null;
+            /** @description of the same KPI in another unit: its place among the units of that kind, 1 for the best */
+            rank: number | null;
+        };
+        /** @description The reason behind a colour, what is expected, and what is being done. */
+        Note: {
+            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
+            period: string;
+            /** @description the reason */
+            text: string;
+            /** @description when it will be back, and where it is heading */
+            outlook: string;
+            /** @description what is being done */
+            doing: string;
+            /** @description send it back to change the note */
+            version: number;
+            author: string | null;
+        };
+        /** @description Somebody who can own figures. */
+        Person: {
+            id: number;
+            name: string;
+        };
+        /** @description A figure: exact, and as it is shown before the number setting of the reader shapes it. */
+        Shown: {
+            /** @description at most 12 decimals, a plain point */
+            exact: string;
+            /** @description rounded for display, a plain point */
+            digits: string;
+            /** @enum {string} */
+            suffix: "" | "k" | "m" | "bn";
+        };
+        /**
+         * @description The five statuses by name, as every resource gives them.
+         * @enum {string}
+         */
+        Status: "green" | "amber" | "red" | "not-judged" | "no-data";
         /** @description How a figure is judged, and the sentence that defends it. */
         Verdict: {
             status: components["schemas"]["Status"];
@@ -2106,111 +2106,6 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    changes: {
-        parameters: {
-            query?: {
-                /** @description code of a KPI */
-                kpi?: string;
-                /** @description code of a unit; those below it count */
-                unit?: string;
-                /** @description identity of who changed it */
-                person?: number;
-                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list";
-                /** @description the month that the figure is of, 2026-08 */
-                month?: string;
-                /** @description identity of the oldest entry seen: older ones follow */
-                before?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Newest first */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChangesPage"];
-                };
-            };
-        };
-    };
-    exportDefinitions: {
-        parameters: {
-            query: {
-                format: components["parameters"]["format"];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description All definitions as a file */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/octet-stream": unknown;
-                };
-            };
-        };
-    };
-    sendDefinitions: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "multipart/form-data": {
-                    /** Format: binary */
-                    file: string;
-                };
-            };
-        };
-        responses: {
-            /** @description What the file would change */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DefinitionPreview"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    applyDefinitions: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                upload: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description What was changed */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DefinitionPreview"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
     exportFigures: {
         parameters: {
             query: {
@@ -2237,116 +2132,6 @@ export interface operations {
                 content: {
                     "application/octet-stream": unknown;
                 };
-            };
-        };
-    };
-    agreeAction: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
-                /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
-                period: components["parameters"]["own-period"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ActionInput"];
-            };
-        };
-        responses: {
-            /** @description Agreed */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    followAction: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description identity of the action */
-                action: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ActionInput"];
-            };
-        };
-        responses: {
-            /** @description Kept */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            409: components["responses"]["Problem"];
-            422: components["responses"]["Problem"];
-        };
-    };
-    callStatus: {
-        parameters: {
-            query: {
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["period"];
-                span: components["parameters"]["span"];
-            };
-            header?: never;
-            path: {
-                /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CallInput"];
-            };
-        };
-        responses: {
-            /** @description Called, or taken back */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    markSeen: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeenInput"];
-            };
-        };
-        responses: {
-            /** @description Marked, or the mark taken back */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
         };
     };
@@ -2506,239 +2291,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportPage"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    register: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The register */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterPage"];
-                };
-            };
-        };
-    };
-    defineKpi: {
-        parameters: {
-            query: {
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["period"];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["KpiInput"];
-            };
-        };
-        responses: {
-            /** @description Defined */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KpiDefinition"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    changeKpis: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BulkInput"];
-            };
-        };
-        responses: {
-            /** @description The register */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterPage"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    kpi: {
-        parameters: {
-            query: {
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["period"];
-            };
-            header?: never;
-            path: {
-                /** @description code of the KPI */
-                kpi: components["parameters"]["kpi"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The definition */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KpiDefinition"];
-                };
-            };
-        };
-    };
-    changeKpi: {
-        parameters: {
-            query: {
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["period"];
-            };
-            header?: never;
-            path: {
-                /** @description code of the KPI */
-                kpi: components["parameters"]["kpi"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["KpiInput"];
-            };
-        };
-        responses: {
-            /** @description Saved */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KpiDefinition"];
-                };
-            };
-            409: components["responses"]["Problem"];
-            422: components["responses"]["Problem"];
-        };
-    };
-    deleteKpi: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description code of the KPI */
-                kpi: components["parameters"]["kpi"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description It is gone */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    replay: {
-        parameters: {
-            query: {
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["period"];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReplayInput"];
-            };
-        };
-        responses: {
-            /** @description The latest periods as they were judged, and as they would have been */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Replay"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    checkFormula: {
-        parameters: {
-            query: {
-                /** @description a month, 2026-08 */
-                period: components["parameters"]["period"];
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FormulaInput"];
-            };
-        };
-        responses: {
-            /** @description What is wrong with the formula, and what it gives */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FormulaCheck"];
-                };
-            };
-        };
-    };
-    saveLists: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ListsInput"];
-            };
-        };
-        responses: {
-            /** @description The register */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterPage"];
                 };
             };
             422: components["responses"]["Problem"];
@@ -3064,6 +2616,540 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    planTargets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TargetPlanInput"];
+            };
+        };
+        responses: {
+            /** @description The targets as they would be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TargetPlan"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Who is signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    signIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    email: string;
+                    password: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Signed in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    signOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Signed out */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    saveSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
+                };
+            };
+        };
+        responses: {
+            /** @description The number setting was changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    exportDefinitions: {
+        parameters: {
+            query: {
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All definitions as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    sendDefinitions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What the file would change */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefinitionPreview"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    applyDefinitions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefinitionPreview"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    register: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The register */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterPage"];
+                };
+            };
+        };
+    };
+    defineKpi: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KpiInput"];
+            };
+        };
+        responses: {
+            /** @description Defined */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KpiDefinition"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    changeKpis: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BulkInput"];
+            };
+        };
+        responses: {
+            /** @description The register */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    kpi: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the KPI */
+                kpi: components["parameters"]["kpi"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The definition */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KpiDefinition"];
+                };
+            };
+        };
+    };
+    changeKpi: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the KPI */
+                kpi: components["parameters"]["kpi"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KpiInput"];
+            };
+        };
+        responses: {
+            /** @description Saved */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KpiDefinition"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteKpi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the KPI */
+                kpi: components["parameters"]["kpi"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    replay: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplayInput"];
+            };
+        };
+        responses: {
+            /** @description The latest periods as they were judged, and as they would have been */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replay"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    checkFormula: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormulaInput"];
+            };
+        };
+        responses: {
+            /** @description What is wrong with the formula, and what it gives */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaCheck"];
+                };
+            };
+        };
+    };
+    saveLists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListsInput"];
+            };
+        };
+        responses: {
+            /** @description The register */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    agreeAction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measured: components["parameters"]["measured"];
+                /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+                period: components["parameters"]["own-period"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActionInput"];
+            };
+        };
+        responses: {
+            /** @description Agreed */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    followAction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the action */
+                action: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActionInput"];
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    callStatus: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+            };
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measured: components["parameters"]["measured"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallInput"];
+            };
+        };
+        responses: {
+            /** @description Called, or taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    markSeen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measured: components["parameters"]["measured"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenInput"];
+            };
+        };
+        responses: {
+            /** @description Marked, or the mark taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     ribbon: {
         parameters: {
             query: {
@@ -3343,122 +3429,36 @@ export interface operations {
             };
         };
     };
-    session: {
+    changes: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description code of a KPI */
+                kpi?: string;
+                /** @description code of a unit; those below it count */
+                unit?: string;
+                /** @description identity of who changed it */
+                person?: number;
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list";
+                /** @description the month that the figure is of, 2026-08 */
+                month?: string;
+                /** @description identity of the oldest entry seen: older ones follow */
+                before?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description Who is signed in */
+            /** @description Newest first */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Session"];
+                    "application/json": components["schemas"]["ChangesPage"];
                 };
             };
-        };
-    };
-    signIn: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    email: string;
-                    password: string;
-                };
-            };
-        };
-        responses: {
-            /** @description Signed in */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Session"];
-                };
-            };
-            422: components["responses"]["Problem"];
-        };
-    };
-    signOut: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Signed out */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    saveSettings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /** @enum {string} */
-                    locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
-                };
-            };
-        };
-        responses: {
-            /** @description The number setting was changed */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Session"];
-                };
-            };
-        };
-    };
-    planTargets: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TargetPlanInput"];
-            };
-        };
-        responses: {
-            /** @description The targets as they would be */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TargetPlan"];
-                };
-            };
-            422: components["responses"]["Problem"];
         };
     };
 }
