@@ -58,16 +58,16 @@ Route::middleware('auth')->group(function (): void {
     Route::get('units/{unit}/exceptions/file', [ReviewFileController::class, 'exceptions'])->can('view', 'unit');
     Route::get('units/{unit}/matrix', [ReviewController::class, 'matrix'])->can('view', 'unit');
     Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
-    Route::get('measured/{measured}', [ReviewController::class, 'row'])->can('view', 'measured');
+    Route::get('measurements/{measurement}', [ReviewController::class, 'row'])->can('view', 'measurement');
     Route::get('units/{unit}/kpis/{kpi}', [ReviewController::class, 'kpi'])->can('view', 'kpi');
-    Route::put('measured/{measured}/call', [FollowUpController::class, 'call'])->can('call', 'measured');
-    Route::put('measured/{measured}/seen', [FollowUpController::class, 'seen'])->can('view', 'measured');
+    Route::put('measurements/{measurement}/call', [FollowUpController::class, 'call'])->can('call', 'measurement');
+    Route::put('measurements/{measurement}/seen', [FollowUpController::class, 'seen'])->can('view', 'measurement');
     Route::put('actions/{action}', [FollowUpController::class, 'follow'])->can('follow', 'action');
     Route::where(['period' => '(FY)?(199\d|20\d\d)(-W?\d\d|-Q[1-4])?'])->group(function (): void {
-        Route::put('measured/{measured}/readings/{period}', [LogbookController::class, 'reading'])->can('log', 'measured');
-        Route::post('measured/{measured}/readings/{period}/preview', [LogbookController::class, 'preview'])->can('log', 'measured');
-        Route::put('measured/{measured}/notes/{period}', [LogbookController::class, 'note'])->can('log', 'measured');
-        Route::post('measured/{measured}/actions/{period}', [FollowUpController::class, 'agree'])->can('log', 'measured');
+        Route::put('measurements/{measurement}/readings/{period}', [LogbookController::class, 'reading'])->can('log', 'measurement');
+        Route::post('measurements/{measurement}/readings/{period}/preview', [LogbookController::class, 'preview'])->can('log', 'measurement');
+        Route::put('measurements/{measurement}/notes/{period}', [LogbookController::class, 'note'])->can('log', 'measurement');
+        Route::post('measurements/{measurement}/actions/{period}', [FollowUpController::class, 'agree'])->can('log', 'measurement');
     });
 
     Route::get('kpis', [KpiController::class, 'index'])->can('viewAny', Kpi::class);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Tests;
 
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\User;
 use Illuminate\Foundation\Testing\DatabaseTransactions;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
@@ -31,9 +31,9 @@ abstract class TestCase extends BaseTestCase
         return self::measured($kpi, 'NET')->id;
     }
 
-    protected static function measured(string $kpi, string $unit): KpiUnit
+    protected static function measured(string $kpi, string $unit): Measurement
     {
-        return KpiUnit::query()
+        return Measurement::query()
             ->whereRelation('kpi', 'code', $kpi)
             ->whereRelation('unit', 'code', $unit)
             ->firstOrFail();

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Exchange;
 
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteRows;
 use App\Models\Unit;
 use App\Models\User;
@@ -29,7 +29,7 @@ final readonly class FigureTable
     public const LONG_FIGURES = [3, 4, 5, 6];
 
     public function __construct(
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
         private NoteRows $notes,
@@ -46,7 +46,7 @@ final readonly class FigureTable
         yield ['kpi', 'unit', 'period', 'actual', 'target', 'low', 'high', 'note'];
         $kpis = $this->load($unit, $month, $user, $code);
         $months = $this->year->months($month);
-        $notes = $this->notes->between(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis), $this->dates->date($months[0]->plus(-1)), $this->dates->date($months[11]));
+        $notes = $this->notes->between(array_map(fn (MeasurementFacts $kpi): int => $kpi->id, $kpis), $this->dates->date($months[0]->plus(-1)), $this->dates->date($months[11]));
         foreach ($kpis as $kpi) {
             foreach ($this->periods($kpi, $month) as $period) {
                 [$actual, $target, $low, $high] = $this->figures($kpi, $period);
@@ -71,14 +71,14 @@ final readonly class FigureTable
         $kpis = $this->load($unit, $month, $user, $code);
         $columns = [];
         foreach ([Frequency::Month, Frequency::Quarter, Frequency::Year, Frequency::Week] as $frequency) {
-            $isUsed = array_filter($kpis, fn (KpiFacts $kpi): bool => $kpi->measurement->definition->frequency === $frequency) !== [];
+            $isUsed = array_filter($kpis, fn (MeasurementFacts $kpi): bool => $kpi->measurement->definition->frequency === $frequency) !== [];
             foreach ($isUsed || $frequency === Frequency::Month ? $this->year->endingIn($frequency, ...$this->ends($month)) : [] as $period) {
                 $columns[] = $period->key();
             }
         }
         // Figures set for the year as a whole have a column of their own.
         $wholeYear = $this->year->of($month)->key();
-        if (! in_array($wholeYear, $columns, true) && array_filter($kpis, fn (KpiFacts $kpi): bool => implode('', $this->yearTarget($kpi, $month)) !== '') !== []) {
+        if (! in_array($wholeYear, $columns, true) && array_filter($kpis, fn (MeasurementFacts $kpi): bool => implode('', $this->yearTarget($kpi, $month)) !== '') !== []) {
             $columns[] = $wholeYear;
         }
         $rows = [['kpi', 'unit', 'layer', ...$columns]];
@@ -106,14 +106,14 @@ final readonly class FigureTable
 
     /**
      * @param  string  $code  of the KPI alone that is wanted, in the unit itself; blank for all
-     * @return list<KpiFacts>
+     * @return list<MeasurementFacts>
      */
     private function load(Unit $unit, Period $month, User $user, string $code): array
     {
         [$first, $last] = $this->ends($month);
         $kpis = $this->rights->seen($user, $this->kpis->inUnits($this->organisation->below($unit->id), $first, $last));
 
-        return $code === '' ? $kpis : array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => $kpi->code === $code && $kpi->unitId === $unit->id));
+        return $code === '' ? $kpis : array_values(array_filter($kpis, fn (MeasurementFacts $kpi): bool => $kpi->code === $code && $kpi->unitId === $unit->id));
     }
 
     /** @return array{Period, Period} */
@@ -125,13 +125,13 @@ final readonly class FigureTable
     }
 
     /** @return list<Period> */
-    private function periods(KpiFacts $kpi, Period $month): array
+    private function periods(MeasurementFacts $kpi, Period $month): array
     {
         return $this->year->endingIn($kpi->measurement->definition->frequency, ...$this->ends($month));
     }
 
     /** @return array{string, string, string} the figure set for the whole year: target, or low and high; blank where there is none */
-    private function yearTarget(KpiFacts $kpi, Period $month): array
+    private function yearTarget(MeasurementFacts $kpi, Period $month): array
     {
         $targets = $kpi->measurement->targets;
         $key = $this->year->of($month)->key();
@@ -142,20 +142,20 @@ final readonly class FigureTable
     }
 
     /** @return array{string, string, string, string} actual, target, low and high */
-    private function figures(KpiFacts $kpi, Period $period): array
+    private function figures(MeasurementFacts $kpi, Period $period): array
     {
-        $measured = $kpi->measurement;
-        $figure = $measured->actuals->figure($period);
+        $measurement = $kpi->measurement;
+        $figure = $measurement->actuals->figure($period);
         $written = fn (?Exact $exact): string => $exact === null ? '' : (string) $exact;
         // Those that were set: what follows from the figure of a year is not set for a period.
-        $line = $written($measured->targets->line->own()->figure($period));
-        $isBand = $measured->definition->polarity === Polarity::Band;
+        $line = $written($measurement->targets->line->own()->figure($period));
+        $isBand = $measurement->definition->polarity === Polarity::Band;
 
         return [
-            $measured->definition->kind === Kind::Judged && $figure !== null ? Status::ofScore((int) (string) $figure)->value : $written($figure),
+            $measurement->definition->kind === Kind::Judged && $figure !== null ? Status::ofScore((int) (string) $figure)->value : $written($figure),
             $isBand ? '' : $line,
             $isBand ? $line : '',
-            $isBand ? $written($measured->targets->upper?->own()->figure($period)) : '',
+            $isBand ? $written($measurement->targets->upper?->own()->figure($period)) : '',
         ];
     }
 }

@@ -23,7 +23,7 @@ use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Workbook\BadWorkbook;
 use Kybernet\Core\Workbook\KpiEntry;
-use Kybernet\Core\Workbook\KpiUnitEntry;
+use Kybernet\Core\Workbook\MeasurementEntry;
 use Kybernet\Core\Workbook\Problem;
 use Kybernet\Core\Workbook\UnitEntry;
 use Kybernet\Core\Workbook\Workbook;
@@ -329,7 +329,7 @@ final class ImportWorkbook
         return $unit->code;
     }
 
-    private function place(KpiEntry $kpi, KpiUnitEntry $entry, int $position): void
+    private function place(KpiEntry $kpi, MeasurementEntry $entry, int $position): void
     {
         $placed = $entry->placed;
         $frequency = $placed->definition->frequency;
@@ -380,7 +380,7 @@ final class ImportWorkbook
         }
     }
 
-    private function actions(KpiUnitEntry $entry, int $id): void
+    private function actions(MeasurementEntry $entry, int $id): void
     {
         foreach ($entry->actions as $action) {
             $this->write('actions', [
@@ -399,7 +399,7 @@ final class ImportWorkbook
         }
     }
 
-    private function figures(KpiUnitEntry $entry, int $id): void
+    private function figures(MeasurementEntry $entry, int $id): void
     {
         $placed = $entry->placed;
         $frequency = $placed->definition->frequency;
@@ -441,10 +441,10 @@ final class ImportWorkbook
     }
 
     /** @param  list<RuleSet>  $rules */
-    private function rules(array $rules, KpiEntry $kpi, ?int $kpiUnit): void
+    private function rules(array $rules, KpiEntry $kpi, ?int $measurement): void
     {
         foreach ($rules as $rule) {
-            $this->write('rule_sets', ['kpi_id' => $this->ids['kpis'][$kpi->code], 'kpi_unit_id' => $kpiUnit, ...KpiColumns::rule($rule)]);
+            $this->write('rule_sets', ['kpi_id' => $this->ids['kpis'][$kpi->code], 'kpi_unit_id' => $measurement, ...KpiColumns::rule($rule)]);
         }
     }
 

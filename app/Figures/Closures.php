@@ -31,7 +31,7 @@ final class Closures
      * Whether a period of a KPI can change no more. The history of one that has begun to be measured in the unit since
      * the last closing there is open until the next: nothing of it was closed.
      */
-    public function locks(KpiFacts $kpi, Period $period): bool
+    public function locks(MeasurementFacts $kpi, Period $period): bool
     {
         return $this->holds($kpi->unitId, $period) && ($kpi->since === null || $kpi->since <= ($this->last[$kpi->unitId] ?? ''));
     }

@@ -16,7 +16,7 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Workbook\ActionEntry;
 use Kybernet\Core\Workbook\KpiEntry;
-use Kybernet\Core\Workbook\KpiUnitEntry;
+use Kybernet\Core\Workbook\MeasurementEntry;
 use Kybernet\Core\Workbook\NoteEntry;
 use Kybernet\Core\Workbook\PersonEntry;
 use Kybernet\Core\Workbook\Sourcing;
@@ -32,7 +32,7 @@ final readonly class DatabaseWorkbook
     public function __construct(
         private Connection $database,
         private Organisation $organisation,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private PeriodDate $dates,
         private FinancialYear $year,
     ) {}
@@ -141,7 +141,7 @@ final readonly class DatabaseWorkbook
             ))->all());
     }
 
-    /** @return array<int, array{definition: Definition, units: list<KpiUnitEntry>}> by KPI */
+    /** @return array<int, array{definition: Definition, units: list<MeasurementEntry>}> by KPI */
     private function places(?int $id, ?Period $first, ?Period $last): array
     {
         $notes = [];
@@ -171,7 +171,7 @@ final readonly class DatabaseWorkbook
                 $written[$this->dates->period($note->period, $placed->definition->frequency)->key()] = new NoteEntry($note->text, $note->by, $note->outlook, $note->doing);
             }
             $places[$row->kpi_id]['definition'] = $placed->definition;
-            $places[$row->kpi_id]['units'][] = new KpiUnitEntry(
+            $places[$row->kpi_id]['units'][] = new MeasurementEntry(
                 $placed,
                 BigDecimal::of($row->weight)->stripTrailingZeros(),
                 $row->position,

@@ -29,7 +29,7 @@ final readonly class DefinitionRows
 
     /**
      * @param  list<int>  $kpis
-     * @return array{kpi: array<int, list<stdClass>>, unit: array<int, list<stdClass>>} by KPI, and by KPI-unit those of one unit
+     * @return array{kpi: array<int, list<stdClass>>, unit: array<int, list<stdClass>>} by KPI, and by measurement those of one unit
      */
     public function rules(array $kpis): array
     {

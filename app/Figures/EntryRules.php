@@ -25,7 +25,7 @@ final class EntryRules
     /** the person whom the answers below are about: a block asks a dozen times for each KPI */
     private ?User $asked = null;
 
-    /** @var array<int, bool> whether figures are the person's to enter, by KPI-unit */
+    /** @var array<int, bool> whether figures are the person's to enter, by measurement */
     private array $mine = [];
 
     private bool $plans = false;
@@ -36,7 +36,7 @@ final class EntryRules
     }
 
     /** Why a reading cannot be typed, in words; '' where it can. */
-    public function readingLock(KpiFacts $kpi, Period $period, User $user): string
+    public function readingLock(MeasurementFacts $kpi, Period $period, User $user): string
     {
         return match (true) {
             $kpi->measurement->definition->kind === Kind::Formula => 'worked out: '.($kpi->measurement->definition->formula->text ?? ''),
@@ -47,7 +47,7 @@ final class EntryRules
     }
 
     /** Why a target cannot be typed, in words; '' where it can. */
-    public function targetLock(KpiFacts $kpi, Period $period, User $user): string
+    public function targetLock(MeasurementFacts $kpi, Period $period, User $user): string
     {
         return match (true) {
             $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
@@ -58,7 +58,7 @@ final class EntryRules
     }
 
     /** Why a target of a whole year cannot be typed, in words; '' where it can. */
-    public function yearTargetLock(KpiFacts $kpi, User $user): string
+    public function yearTargetLock(MeasurementFacts $kpi, User $user): string
     {
         return match (true) {
             $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
@@ -69,13 +69,13 @@ final class EntryRules
     }
 
     /** Why a note cannot be written, in words; '' where it can. */
-    public function noteLock(KpiFacts $kpi, Period $period, User $user): string
+    public function noteLock(MeasurementFacts $kpi, Period $period, User $user): string
     {
         return $this->isFuture($period) ? 'not begun yet' : $this->commonLock($kpi, $period, $user);
     }
 
     /** Why nobody, or not this person, may write the value there, as a sentence; '' where they may. */
-    public function refusal(Layer $layer, KpiFacts $kpi, Period $period, CellValue|NoteText $value, User $user): string
+    public function refusal(Layer $layer, MeasurementFacts $kpi, Period $period, CellValue|NoteText $value, User $user): string
     {
         $lock = match ($layer) {
             Layer::Reading => $this->readingLock($kpi, $period, $user),
@@ -91,7 +91,7 @@ final class EntryRules
     }
 
     /** A lock as a sentence for the person whose entry is refused. */
-    public static function sentence(string $lock, KpiFacts $kpi, Period $period): string
+    public static function sentence(string $lock, MeasurementFacts $kpi, Period $period): string
     {
         return match ($lock) {
             'closed' => ucfirst($period->words()).' is closed. It can change only after it is reopened.',
@@ -102,7 +102,7 @@ final class EntryRules
     }
 
     /** Why the figure cannot be one of the KPI's, in words; '' where it can. */
-    public function outOfBounds(KpiFacts $kpi, ?BigDecimal $figure): string
+    public function outOfBounds(MeasurementFacts $kpi, ?BigDecimal $figure): string
     {
         $definition = $kpi->measurement->definition;
 
@@ -126,7 +126,7 @@ final class EntryRules
         return $this->year->endMonth($period)->compareTo($this->running) >= 0 ? CarbonImmutable::now('UTC')->toDateString() : null;
     }
 
-    private function commonLock(KpiFacts $kpi, Period $period, User $user): string
+    private function commonLock(MeasurementFacts $kpi, Period $period, User $user): string
     {
         return match (true) {
             ! $this->isMine($kpi, $user) => 'not yours to enter',
@@ -137,7 +137,7 @@ final class EntryRules
     }
 
     /** Whether figures of the KPI are the person's to enter. */
-    public function isMine(KpiFacts $kpi, User $user): bool
+    public function isMine(MeasurementFacts $kpi, User $user): bool
     {
         $this->ask($user);
 

@@ -15,15 +15,15 @@ use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Calendar\Tenure;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Kind;
-use Kybernet\Core\Measure\Placed;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Status\Call;
 use Kybernet\Core\Status\Status;
 use stdClass;
 
 /**
- * Reads the figures, targets and calls of KPI-units in bulk, as far back as the rules reach.
+ * Reads the figures, targets and calls of measurements in bulk, as far back as the rules reach.
  */
 final readonly class FigureRows
 {
@@ -41,7 +41,7 @@ final readonly class FigureRows
     /**
      * @param  list<stdClass>  $rows
      * @param  int|null  $reach  how many months before the first are read too; null for as many as judge it
-     * @return array<int, Placed> by KPI-unit, with the figures of the months given or with all
+     * @return array<int, KeptMeasurement> by measurement, with the figures of the months given or with all
      */
     public function placed(array $rows, ?Period $first, ?Period $last, ?int $reach = null): array
     {
@@ -103,13 +103,13 @@ final readonly class FigureRows
         array $yearTargets,
         array $calls,
         array $ownRules,
-    ): Placed {
+    ): KeptMeasurement {
         $series = fn (array $figures): Series => new Series($this->byPeriod($figures, $definition));
         $score = fn (string $colour): string => (string) Status::from($colour)->score();
         $baseline = $row->baseline_from === null ? null : $this->dates->period($row->baseline_from, $definition->frequency)
             ->to($this->dates->period($row->baseline_to, $definition->frequency));
 
-        return new Placed(
+        return new KeptMeasurement(
             $row->code,
             $row->unit,
             $definition,
@@ -158,11 +158,11 @@ final readonly class FigureRows
     }
 
     /**
-     * One row a KPI-unit with its periods as one text: far less to carry than a row a figure.
+     * One row a measurement with its periods as one text: far less to carry than a row a figure.
      *
      * @param  list<string>  $columns
      * @param  list<int>  $ids
-     * @return array<int, array<string, array<string, string>>> by KPI-unit, column and date
+     * @return array<int, array<string, array<string, string>>> by measurement, column and date
      */
     private function figures(string $table, array $columns, array $ids, ?Period $first, ?Period $last): array
     {
@@ -189,7 +189,7 @@ final readonly class FigureRows
 
     /**
      * @param  list<int>  $ids
-     * @return array<int, array<string, array<string, string>>> by KPI-unit, column and year
+     * @return array<int, array<string, array<string, string>>> by measurement, column and year
      */
     private function yearTargets(array $ids): array
     {
@@ -208,7 +208,7 @@ final readonly class FigureRows
 
     /**
      * @param  list<int>  $ids
-     * @return array<int, list<stdClass>> by KPI-unit
+     * @return array<int, list<stdClass>> by measurement
      */
     private function calls(array $ids, ?Period $first, ?Period $last): array
     {

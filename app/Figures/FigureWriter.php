@@ -99,7 +99,7 @@ final readonly class FigureWriter
      * Figures set for whole financial years.
      *
      * @param  list<int>  $measurements
-     * @return array<string, CellValue> by KPI-unit and year, such as `12 2026`
+     * @return array<string, CellValue> by measurement and year, such as `12 2026`
      */
     public function standingYears(array $measurements): array
     {
@@ -114,7 +114,7 @@ final readonly class FigureWriter
     /**
      * Writes figures set for a whole financial year.
      *
-     * @param  array<int, array{CellValue, CellValue|null}>  $wanted  what is wanted and what was seen (null: whatever stands), by KPI-unit
+     * @param  array<int, array{CellValue, CellValue|null}>  $wanted  what is wanted and what was seen (null: whatever stands), by measurement
      * @return array<int, Written>
      */
     public function writeYears(array $wanted, int $year): array

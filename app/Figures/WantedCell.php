@@ -17,7 +17,7 @@ final readonly class WantedCell
      * @param  ReadingState|null  $state  of a reading that is put back as it was; otherwise it is new
      */
     public function __construct(
-        public KpiFacts $kpi,
+        public MeasurementFacts $kpi,
         public Period $period,
         public CellValue|NoteText $value,
         public int|CellValue|NoteText|null $seen,

@@ -15,7 +15,7 @@ use OpenApi\Attributes as OA;
 #[OA\Parameter(parameter: 'import', name: 'import', in: 'path', required: true, description: 'identity of the import', schema: new OA\Schema(type: 'integer'))]
 #[OA\Parameter(parameter: 'format', name: 'format', in: 'query', required: true, schema: new OA\Schema(type: 'string'))]
 #[OA\Parameter(parameter: 'kpi', name: 'kpi', in: 'path', required: true, description: 'code of the KPI', schema: new OA\Schema(type: 'string'))]
-#[OA\Parameter(parameter: 'measured', name: 'measured', in: 'path', required: true, description: 'identity of the KPI in a unit', schema: new OA\Schema(type: 'integer'))]
+#[OA\Parameter(parameter: 'measurement', name: 'measurement', in: 'path', required: true, description: 'identity of the KPI in a unit', schema: new OA\Schema(type: 'integer'))]
 #[OA\Parameter(parameter: 'month', name: 'period', in: 'path', required: true, description: 'a month, 2026-08', schema: new OA\Schema(type: 'string'))]
 #[OA\Parameter(parameter: 'own-period', name: 'period', in: 'path', required: true, description: 'a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026', schema: new OA\Schema(type: 'string'))]
 #[OA\Parameter(parameter: 'layer', name: 'layer', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['actual', 'target', 'prior']))]

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Http;
 
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
-use App\Models\KpiUnit;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
+use App\Models\Measurement;
 use App\Models\User;
 use Illuminate\Foundation\Http\FormRequest;
 use InvalidArgumentException;
@@ -18,13 +18,13 @@ use Symfony\Component\HttpKernel\Exception\NotFoundHttpException;
  */
 abstract class CellRequest extends FormRequest
 {
-    private ?KpiFacts $facts = null;
+    private ?MeasurementFacts $facts = null;
 
-    public function facts(): KpiFacts
+    public function facts(): MeasurementFacts
     {
-        $measured = $this->route('measured');
+        $measurement = $this->route('measurement');
 
-        return $this->facts ??= app(KpiStore::class)->described([$measured instanceof KpiUnit ? $measured->id : 0])[$measured->id ?? 0]
+        return $this->facts ??= app(MeasurementStore::class)->described([$measurement instanceof Measurement ? $measurement->id : 0])[$measurement->id ?? 0]
             ?? throw new NotFoundHttpException;
     }
 

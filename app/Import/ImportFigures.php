@@ -7,9 +7,9 @@ namespace App\Import;
 use App\Figures\CellValue;
 use App\Figures\Closures;
 use App\Figures\FigureWriter;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
 use App\Figures\Layer;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteText;
 use App\Figures\Outcome;
 use App\Figures\ReadingStage;
@@ -35,12 +35,12 @@ final class ImportFigures
     /** In this order: a colour must find its reason. Undone, it goes the other way round. */
     private const LAYERS = ['note' => Layer::Note, 'actual' => Layer::Reading, 'target' => Layer::Target];
 
-    /** @var array<int, KpiFacts> */
+    /** @var array<int, MeasurementFacts> */
     private array $facts = [];
 
     public function __construct(
         private readonly Connection $database,
-        private readonly KpiStore $kpis,
+        private readonly MeasurementStore $kpis,
         private readonly FigureWriter $writer,
         private readonly Closures $closures,
         private readonly PeriodDate $dates,

@@ -8,9 +8,9 @@ use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\EntryRules;
 use App\Figures\FigureWriter;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
 use App\Figures\Layer;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteText;
 use App\Figures\Standing;
 use App\Figures\WantedCell;
@@ -40,7 +40,7 @@ final class ReadFile
     /** Cells that are held against the database in one go. */
     private const CHUNK = 2_000;
 
-    /** @var array<string, array<int, KpiFacts>> by code and by name in small letters, then by unit */
+    /** @var array<string, array<int, MeasurementFacts>> by code and by name in small letters, then by unit */
     private array $kpis = [];
 
     /** @var array<string, int> units by code and by name in small letters */
@@ -59,7 +59,7 @@ final class ReadFile
 
     public function __construct(
         private readonly Connection $database,
-        private readonly KpiStore $store,
+        private readonly MeasurementStore $store,
         private readonly Organisation $organisation,
         private readonly EntryRules $rules,
         private readonly FigureWriter $writer,
@@ -153,7 +153,7 @@ final class ReadFile
     }
 
     /**
-     * @return array{array<string, mixed>, WantedCell|array{int, int, CellValue}|null} a row of the preview, and what it wants (a KPI-unit, year and value for the target of a year); null where it is refused already
+     * @return array{array<string, mixed>, WantedCell|array{int, int, CellValue}|null} a row of the preview, and what it wants (a measurement, year and value for the target of a year); null where it is refused already
      */
     private function row(int $import, FileCell $cell, User $user): array
     {
@@ -215,7 +215,7 @@ final class ReadFile
     }
 
     /** The year that a target is set for as a whole; null where the text is a period of the KPI itself. */
-    private function yearOf(string $text, KpiFacts $kpi): ?Period
+    private function yearOf(string $text, MeasurementFacts $kpi): ?Period
     {
         if ($kpi->measurement->definition->frequency === Frequency::Year) {
             return null;
@@ -239,7 +239,7 @@ final class ReadFile
     }
 
     /** @throws InvalidArgumentException */
-    private function find(FileCell $cell): KpiFacts
+    private function find(FileCell $cell): MeasurementFacts
     {
         if ($cell->kpi === '') {
             throw new InvalidArgumentException('The KPI is missing.');
@@ -254,7 +254,7 @@ final class ReadFile
     }
 
     /** @throws InvalidArgumentException */
-    private function period(string $text, KpiFacts $kpi): Period
+    private function period(string $text, MeasurementFacts $kpi): Period
     {
         $frequency = $kpi->measurement->definition->frequency;
         $key = "{$frequency->value} {$text}";
@@ -270,7 +270,7 @@ final class ReadFile
     }
 
     /** @throws InvalidArgumentException */
-    private function value(FileCell $cell, KpiFacts $kpi, User $user): CellValue|NoteText
+    private function value(FileCell $cell, MeasurementFacts $kpi, User $user): CellValue|NoteText
     {
         $isTarget = $cell->layer === 'target' || $cell->layer === 'low';
         if (! $isTarget && $cell->layer !== 'actual' && $cell->layer !== 'note') {

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Kept;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Views\Difference;
 use App\Views\ExceptionReason;
 use App\Views\Shown;
@@ -52,7 +52,7 @@ final readonly class AssessedSpan
         public ?string $latest,
     ) {}
 
-    public static function of(KpiFacts $kpi, Assessment $assessed, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
+    public static function of(MeasurementFacts $kpi, Assessment $assessed, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
     {
         return new self(
             $assessed->status->value,
@@ -89,7 +89,7 @@ final readonly class AssessedSpan
         return implode(' ', array_map(fn (ExceptionReason $reason): string => $reason->code, $this->reasons));
     }
 
-    private static function instead(KpiFacts $kpi, Assessment $assessed): string
+    private static function instead(MeasurementFacts $kpi, Assessment $assessed): string
     {
         return match (true) {
             $assessed->figures->due === [] => 'nothing due',

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Kept;
 
-use App\Figures\KpiFacts;
-use App\Figures\KpiPlace;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementPlace;
+use App\Figures\MeasurementStore;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
@@ -28,7 +28,7 @@ use stdClass;
  */
 final readonly class AssessmentStore
 {
-    /** So many KPI-units are judged at once, whatever the size of the organisation: it bounds the memory. */
+    /** So many measurements are judged at once, whatever the size of the organisation: it bounds the memory. */
     private const BATCH = 400;
 
     /** So many months are judged ahead of being asked for: a year, and the month before it. */
@@ -40,45 +40,45 @@ final readonly class AssessmentStore
 
     public function __construct(
         private Connection $database,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Scorecard $scorecard,
         private PeriodDate $dates,
         private Maker $maker,
     ) {}
 
     /**
-     * How KPI-units stand at some months, on every span.
+     * How measurements stand at some months, on every span.
      *
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @param  list<Period>  $months
-     * @return array<int, array<string, AssessedMonth>> by KPI-unit and month
+     * @return array<int, array<string, AssessedMonth>> by measurement and month
      */
-    public function months(array $kpiUnits, array $months): array
+    public function months(array $measurements, array $months): array
     {
         $known = [];
         // Of all that can be kept there are few that differ; one object of each is enough.
         $distinct = [];
-        foreach ($this->keptMonths($kpiUnits, $months) as $row) {
+        foreach ($this->keptMonths($measurements, $months) as $row) {
             $month = substr($row->month, 0, 7);
             foreach (explode(' ', $row->kept) as $kept) {
                 $known[(int) substr($kept, 6)][$month] = $distinct[substr($kept, 0, 6)] ??= new AssessedMonth(substr($kept, 0, 4), (int) $kept[4], (int) $kept[5]);
             }
         }
 
-        return $this->complete($known, $kpiUnits, $months, $this->judgeMonths(...));
+        return $this->complete($known, $measurements, $months, $this->judgeMonths(...));
     }
 
     /**
-     * How KPI-units stand at some months on a span, counted for each unit and weight: what is to be rolled up over many
+     * How measurements stand at some months on a span, counted for each unit and weight: what is to be rolled up over many
      * months and units need not be carried one by one.
      *
-     * @param  list<KpiPlace>  $kpis
+     * @param  list<MeasurementPlace>  $kpis
      * @param  list<Period>  $months
      * @return array<string, CountedMonth> by month, the oldest first
      */
     public function counted(array $kpis, array $months, Span $span): array
     {
-        $ids = array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis);
+        $ids = array_map(fn (MeasurementPlace $kpi): int => $kpi->id, $kpis);
         $alike = [];
         $first = [];
         foreach ($kpis as $at => $kpi) {
@@ -116,36 +116,36 @@ final readonly class AssessmentStore
     }
 
     /**
-     * What was judged of KPI-units at some months on a span.
+     * What was judged of measurements at some months on a span.
      *
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @param  list<Period>  $months
-     * @return array<int, array<string, AssessedSpan>> by KPI-unit and month
+     * @return array<int, array<string, AssessedSpan>> by measurement and month
      */
-    public function spans(array $kpiUnits, array $months, Span $span): array
+    public function spans(array $measurements, array $months, Span $span): array
     {
         $known = [];
-        foreach ($this->keptSpans($kpiUnits, $months, $span) as $row) {
+        foreach ($this->keptSpans($measurements, $months, $span) as $row) {
             $known[$row->kpi_unit_id][substr($row->month, 0, 7)] = SpanRecord::read($row->record);
         }
 
-        return $this->complete($known, $kpiUnits, $months, fn (array $wanted): array => $this->judgeSpans($wanted, $span));
+        return $this->complete($known, $measurements, $months, fn (array $wanted): array => $this->judgeSpans($wanted, $span));
     }
 
     /**
-     * Why KPI-units deserve attention, in short.
+     * Why measurements deserve attention, in short.
      *
-     * @param  list<int>  $kpiUnits
-     * @return array<int, array{string, string, int, bool}> by KPI-unit: status, codes of the reasons, points before the weight, whether it is good news
+     * @param  list<int>  $measurements
+     * @return array<int, array{string, string, int, bool}> by measurement: status, codes of the reasons, points before the weight, whether it is good news
      */
-    public function reasons(array $kpiUnits, Period $month, Span $span): array
+    public function reasons(array $measurements, Period $month, Span $span): array
     {
         $known = [];
         $distinct = [];
         $all = $this->database->selectOne(
             "SELECT string_agg(concat_ws('/', kpi_unit_id, status, reasons, points, good::int), E'\n') AS kept FROM assessed_spans kept
              WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ? AND span = ? AND ".self::HOLDS,
-            [PgArray::of($kpiUnits), Month::date($month), $span->value, $this->maker->version],
+            [PgArray::of($measurements), Month::date($month), $span->value, $this->maker->version],
         );
         foreach ($all->kept === null ? [] : explode("\n", $all->kept) as $kept) {
             [$id, $rest] = explode('/', $kept, 2);
@@ -155,7 +155,7 @@ final readonly class AssessmentStore
             }
             $known[(int) $id][$month->key()] = $distinct[$rest];
         }
-        $complete = $this->complete($known, $kpiUnits, [$month], fn (array $wanted): array => array_map(
+        $complete = $this->complete($known, $measurements, [$month], fn (array $wanted): array => array_map(
             fn (array $months): array => array_map(fn (AssessedSpan $each): array => [$each->status, $each->codes(), $each->points(), $each->goodNews !== null], $months),
             $this->judgeSpans($wanted, $span),
         ));
@@ -228,47 +228,47 @@ final readonly class AssessmentStore
     }
 
     /**
-     * One row a month with all KPI-units as one text: far less to carry than a row for each.
+     * One row a month with all measurements as one text: far less to carry than a row for each.
      *
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @param  list<Period>  $months
      * @return iterable<stdClass>
      */
-    private function keptMonths(array $kpiUnits, array $months): iterable
+    private function keptMonths(array $measurements, array $months): iterable
     {
         return $this->database->select(
             "SELECT month, string_agg(statuses || owed || arrived || kpi_unit_id, ' ') AS kept
              FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month',
-            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
+            [PgArray::of($measurements), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
         );
     }
 
     /**
-     * A row for each month and way to stand there, with the KPI-units that stand so.
+     * A row for each month and way to stand there, with the measurements that stand so.
      *
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @param  list<Period>  $months
      * @return iterable<stdClass>
      */
-    private function countedMonths(array $kpiUnits, array $months, Span $span): iterable
+    private function countedMonths(array $measurements, array $months, Span $span): iterable
     {
         return $this->database->select(
             "SELECT month, substr(statuses, ?, 1) AS letter, owed, arrived, string_agg(kpi_unit_id::text, ' ') AS ids
              FROM assessed_months kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND ".self::HOLDS.' GROUP BY month, letter, owed, arrived',
-            [AssessedMonth::place($span) + 1, PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
+            [AssessedMonth::place($span) + 1, PgArray::of($measurements), PgArray::of(array_map(Month::date(...), $months)), $this->maker->version],
         );
     }
 
     /**
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @param  list<Period>  $months
      * @return iterable<stdClass>
      */
-    private function keptSpans(array $kpiUnits, array $months, Span $span): iterable
+    private function keptSpans(array $measurements, array $months, Span $span): iterable
     {
         return $this->database->select(
             'SELECT kpi_unit_id, month, record FROM assessed_spans kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ? AND '.self::HOLDS,
-            [PgArray::of($kpiUnits), PgArray::of(array_map(Month::date(...), $months)), $span->value, $this->maker->version],
+            [PgArray::of($measurements), PgArray::of(array_map(Month::date(...), $months)), $span->value, $this->maker->version],
         );
     }
 
@@ -278,15 +278,15 @@ final readonly class AssessmentStore
      * @template Judged
      *
      * @param  array<int, array<string, Judged>>  $known
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @param  list<Period>  $months
-     * @param  \Closure(array<int, non-empty-list<Period>>): array<int, array<string, Judged>>  $judge  judges, and keeps, months of some KPI-units
+     * @param  \Closure(array<int, non-empty-list<Period>>): array<int, array<string, Judged>>  $judge  judges, and keeps, months of some measurements
      * @return array<int, array<string, Judged>>
      */
-    private function complete(array $known, array $kpiUnits, array $months, \Closure $judge): array
+    private function complete(array $known, array $measurements, array $months, \Closure $judge): array
     {
         $missing = [];
-        foreach ($kpiUnits as $id) {
+        foreach ($measurements as $id) {
             if (count($known[$id] ?? []) < count($months)) {
                 $wanted = array_values(array_filter($months, fn (Period $month): bool => ! isset($known[$id][$month->key()])));
                 if ($wanted !== []) {
@@ -304,7 +304,7 @@ final readonly class AssessmentStore
     }
 
     /**
-     * @param  array<int, non-empty-list<Period>>  $wanted  months by KPI-unit
+     * @param  array<int, non-empty-list<Period>>  $wanted  months by measurement
      * @return array<int, array<string, AssessedMonth>>
      */
     private function judgeMonths(array $wanted): array
@@ -314,13 +314,13 @@ final readonly class AssessmentStore
         $judged = [];
         $rows = [[], [], [], [], []];
         foreach ($wanted as $id => $months) {
-            $measured = $facts[$id]->measurement;
+            $measurement = $facts[$id]->measurement;
             foreach ($months as $month) {
                 $statuses = [];
                 foreach (Span::cases() as $span) {
-                    $statuses[$span->value] = $this->scorecard->status($measured, $month, $span);
+                    $statuses[$span->value] = $this->scorecard->status($measurement, $month, $span);
                 }
-                $owed = $this->scorecard->owed($measured, $month);
+                $owed = $this->scorecard->owed($measurement, $month);
                 $judged[$id][$month->key()] = $each = new AssessedMonth(AssessedMonth::letters($statuses), $owed->readings, $owed->arrived);
                 foreach ([$id, Month::date($month), $each->statuses, $each->owed, $each->arrived] as $at => $value) {
                     $rows[$at][] = $value;
@@ -337,7 +337,7 @@ final readonly class AssessmentStore
     }
 
     /**
-     * @param  array<int, non-empty-list<Period>>  $wanted  months by KPI-unit
+     * @param  array<int, non-empty-list<Period>>  $wanted  months by measurement
      * @return array<int, array<string, AssessedSpan>>
      */
     private function judgeSpans(array $wanted, Span $span): array
@@ -366,35 +366,35 @@ final readonly class AssessmentStore
     }
 
     /** @param  array<string, true>  $noted  dates of periods with a note */
-    private function span(KpiFacts $kpi, Period $month, Span $span, array $noted): AssessedSpan
+    private function span(MeasurementFacts $kpi, Period $month, Span $span, array $noted): AssessedSpan
     {
-        $measured = $kpi->measurement;
-        $assessed = $this->scorecard->assess($measured, $month, $span);
-        $due = $this->scorecard->latest($measured, $month);
-        $latest = $this->scorecard->timeline->latest($measured->definition->frequency, $month);
+        $measurement = $kpi->measurement;
+        $assessed = $this->scorecard->assess($measurement, $month, $span);
+        $due = $this->scorecard->latest($measurement, $month);
+        $latest = $this->scorecard->timeline->latest($measurement->definition->frequency, $month);
 
         return AssessedSpan::of(
             $kpi,
             $assessed,
-            $span === Span::Month ? $assessed->status : $this->scorecard->status($measured, $month, Span::Month),
+            $span === Span::Month ? $assessed->status : $this->scorecard->status($measurement, $month, Span::Month),
             $latest,
             $due !== null,
             $due === null ? null : $this->scorecard->exceptions(
-                $measured,
+                $measurement,
                 $month,
                 $span,
                 $assessed,
-                $this->scorecard->past($measured, $month),
-                $this->scorecard->projection($measured, $month),
-                $this->scorecard->control($measured, $month),
+                $this->scorecard->past($measurement, $month),
+                $this->scorecard->projection($measurement, $month),
+                $this->scorecard->control($measurement, $month),
                 isset($noted[$this->dates->date($due)]),
             ),
         );
     }
 
     /**
-     * @param  array<int, non-empty-list<Period>>  $wanted  months by KPI-unit
-     * @return array<int, KpiFacts>
+     * @param  array<int, non-empty-list<Period>>  $wanted  months by measurement
+     * @return array<int, MeasurementFacts>
      */
     private function facts(array $wanted): array
     {
@@ -407,13 +407,13 @@ final readonly class AssessmentStore
     }
 
     /**
-     * @param  list<int>  $kpiUnits
-     * @return array<int, array<string, true>> by KPI-unit and date
+     * @param  list<int>  $measurements
+     * @return array<int, array<string, true>> by measurement and date
      */
-    private function noted(array $kpiUnits): array
+    private function noted(array $measurements): array
     {
         $noted = [];
-        foreach ($this->database->table('notes')->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])->get(['kpi_unit_id', 'period']) as $note) {
+        foreach ($this->database->table('notes')->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($measurements)])->get(['kpi_unit_id', 'period']) as $note) {
             $noted[$note->kpi_unit_id][$note->period] = true;
         }
 

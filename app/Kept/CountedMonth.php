@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Kept;
 
-use App\Figures\KpiPlace;
+use App\Figures\MeasurementPlace;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Tally;
 
@@ -22,11 +22,11 @@ final class CountedMonth
     /** Those of them that are there. */
     public int $arrived = 0;
 
-    /** @var array<int, int> how many are not, by KPI-unit */
+    /** @var array<int, int> how many are not, by measurement */
     public array $missing = [];
 
-    /** @param  list<int>  $ids  KPI-units of one unit and weight that stand alike */
-    public function add(KpiPlace $place, array $ids, Status $status, int $owed, int $arrived): void
+    /** @param  list<int>  $ids  measurements of one unit and weight that stand alike */
+    public function add(MeasurementPlace $place, array $ids, Status $status, int $owed, int $arrived): void
     {
         ($this->units[$place->unitId] ??= new Tally)->add($status, $place->weight, count($ids));
         $this->owed += $owed * count($ids);

@@ -7,8 +7,8 @@ namespace App\Logbook;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\EntryRules;
-use App\Figures\KpiFacts;
 use App\Figures\Layer;
+use App\Figures\MeasurementFacts;
 use App\Models\User;
 use App\Support\NumberSetting;
 use InvalidArgumentException;
@@ -27,11 +27,11 @@ final class CellReader
     public function __construct(private readonly EntryRules $rules) {}
 
     /**
-     * @return array{KpiFacts, Period, CellValue}
+     * @return array{MeasurementFacts, Period, CellValue}
      *
      * @throws InvalidArgumentException with the reason why it cannot be read
      */
-    public function read(TypedCell $cell, ?KpiFacts $kpi, Layer $layer, User $user): array
+    public function read(TypedCell $cell, ?MeasurementFacts $kpi, Layer $layer, User $user): array
     {
         if ($kpi === null) {
             throw new InvalidArgumentException('This KPI is not measured here any longer.');
@@ -53,11 +53,11 @@ final class CellReader
     /**
      * The same, for a cell that is only tried.
      *
-     * @return array{KpiFacts, Period, CellValue}
+     * @return array{MeasurementFacts, Period, CellValue}
      *
      * @throws InvalidArgumentException with the reason why the cell is refused
      */
-    public function tried(TypedCell $cell, ?KpiFacts $kpi, Layer $layer, User $user): array
+    public function tried(TypedCell $cell, ?MeasurementFacts $kpi, Layer $layer, User $user): array
     {
         [$kpi, $period, $value] = $this->read($cell, $kpi, $layer, $user);
         $refusal = $this->rules->refusal($layer, $kpi, $period, $value, $user);
@@ -66,7 +66,7 @@ final class CellReader
     }
 
     /** What stood in the cell when it was read, as this person types it; nothing where that is no value. */
-    public function seen(TypedCell $cell, KpiFacts $kpi, Layer $layer): CellValue
+    public function seen(TypedCell $cell, MeasurementFacts $kpi, Layer $layer): CellValue
     {
         try {
             return $this->text->read($kpi->measurement->definition, $cell->was, $layer === Layer::Target);

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Logbook;
 
 use App\Figures\CellText;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
 use App\Figures\Layer;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Logbook\Views\CellVerdict;
 use App\Models\User;
 use App\Support\NumberSetting;
@@ -21,7 +21,7 @@ use Kybernet\Core\Scorecard;
  */
 final readonly class CellTrial
 {
-    public function __construct(private KpiStore $kpis, private CellReader $reader, private Scorecard $scorecard) {}
+    public function __construct(private MeasurementStore $kpis, private CellReader $reader, private Scorecard $scorecard) {}
 
     /**
      * @param  list<TypedCell>  $cells
@@ -30,14 +30,14 @@ final readonly class CellTrial
     public function __invoke(array $cells, bool $isTarget, Period $month, User $user): array
     {
         $months = $this->scorecard->year->months($month);
-        $ids = array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measured, $cells)));
+        $ids = array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measurement, $cells)));
         $facts = $this->kpis->some($ids, $months[0], $months[11]);
         $text = new CellText(new NumberSetting($user->locale));
         $verdicts = [];
         $sound = [];
-        $tried = array_map(fn (KpiFacts $kpi) => $kpi->measurement, $facts);
+        $tried = array_map(fn (MeasurementFacts $kpi) => $kpi->measurement, $facts);
         foreach ($cells as $index => $cell) {
-            $kpi = $facts[$cell->measured] ?? null;
+            $kpi = $facts[$cell->measurement] ?? null;
             try {
                 [, $period, $value] = $this->reader->tried($cell, $kpi, $isTarget ? Layer::Target : Layer::Reading, $user);
             } catch (InvalidArgumentException $problem) {
@@ -47,17 +47,17 @@ final readonly class CellTrial
             }
             $sound[$index] = [$period, $value];
             if (! $isTarget) {
-                $tried[$cell->measured] = $tried[$cell->measured]->entering($period, $value->figure ?? ($value->colour === null ? null : BigDecimal::of((int) $value->colour->score())));
+                $tried[$cell->measurement] = $tried[$cell->measurement]->entering($period, $value->figure ?? ($value->colour === null ? null : BigDecimal::of((int) $value->colour->score())));
             }
         }
         foreach ($sound as $index => [$period, $value]) {
             $cell = $cells[$index];
-            $definition = $tried[$cell->measured]->definition;
+            $definition = $tried[$cell->measurement]->definition;
             $verdicts[$index] = CellVerdict::sound(
                 $cell,
-                $text->write($definition, $facts[$cell->measured]->scaled, $value),
-                $isTarget || $value->isBlank() ? null : $this->scorecard->periodStatus($tried[$cell->measured], $period),
-                $isTarget ? '' : $this->scorecard->unusual($tried[$cell->measured], $period)?->question($definition->decimals) ?? '',
+                $text->write($definition, $facts[$cell->measurement]->scaled, $value),
+                $isTarget || $value->isBlank() ? null : $this->scorecard->periodStatus($tried[$cell->measurement], $period),
+                $isTarget ? '' : $this->scorecard->unusual($tried[$cell->measurement], $period)?->question($definition->decimals) ?? '',
             );
         }
         ksort($verdicts);

@@ -14,9 +14,9 @@ use OpenApi\Attributes as OA;
     properties: [
         new OA\Property(property: 'layer', type: 'string', enum: ['actual', 'target']),
         new OA\Property(property: 'cells', type: 'array', items: new OA\Items(
-            required: ['measured', 'period', 'typed', 'was'],
+            required: ['measurement', 'period', 'typed', 'was'],
             properties: [
-                new OA\Property(property: 'measured', description: 'identity of the KPI in its unit', type: 'integer'),
+                new OA\Property(property: 'measurement', description: 'identity of the KPI in its unit', type: 'integer'),
                 new OA\Property(property: 'period', type: 'string'),
                 new OA\Property(property: 'typed', description: 'blank empties the cell', type: 'string'),
                 new OA\Property(property: 'was', description: 'what stood there, so that nobody overwrites what they have not seen', type: 'string'),
@@ -52,7 +52,7 @@ final class CellsRequest extends FormRequest
         // Thousands of cells: the framework's rules for each of their members would take longer than saving them.
         return [function (Validator $validator): void {
             foreach ($this->array('cells') as $index => $cell) {
-                if (! is_array($cell) || ! is_int($cell['measured'] ?? null) || ! is_string($cell['period'] ?? null)
+                if (! is_array($cell) || ! is_int($cell['measurement'] ?? null) || ! is_string($cell['period'] ?? null)
                     // The framework reads blanks as null.
                     || ! is_string($cell['typed'] ?? '') || ! is_string($cell['was'] ?? '') || ! is_string($cell['reason'] ?? '')) {
                     $validator->errors()->add("cells.{$index}", 'This is not a cell.');
@@ -67,7 +67,7 @@ final class CellsRequest extends FormRequest
     public function cells(): array
     {
         return array_values(array_map(fn (array $cell): TypedCell => new TypedCell(
-            $cell['measured'],
+            $cell['measurement'],
             $cell['period'],
             mb_substr($cell['typed'] ?? '', 0, self::MOST_CHARACTERS),
             $cell['was'] ?? '',

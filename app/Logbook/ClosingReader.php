@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Logbook;
 
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Logbook\Views\ClosingItem;
 use App\Logbook\Views\ClosingPage;
 use App\Logbook\Views\ClosingUnit;
@@ -30,7 +30,7 @@ final readonly class ClosingReader
 
     public function __construct(
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
         private EndingPeriods $ending,
@@ -75,7 +75,7 @@ final readonly class ClosingReader
         );
     }
 
-    private function item(KpiFacts $kpi, Period $period, string $words): ClosingItem
+    private function item(MeasurementFacts $kpi, Period $period, string $words): ClosingItem
     {
         $unit = $this->organisation->unit($kpi->unitId);
 

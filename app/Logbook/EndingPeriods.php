@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Logbook;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Figures\NoteRows;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
@@ -16,7 +16,7 @@ use stdClass;
 /**
  * The periods of KPIs that end in a month, which are filled together and closed together: one line each.
  *
- * @phpstan-type Line array{KpiFacts, Period}
+ * @phpstan-type Line array{MeasurementFacts, Period}
  */
 final readonly class EndingPeriods
 {
@@ -28,7 +28,7 @@ final readonly class EndingPeriods
     ) {}
 
     /**
-     * @param  array<KpiFacts>  $kpis
+     * @param  array<MeasurementFacts>  $kpis
      * @return list<Line> in the order of the KPIs
      */
     public function lines(array $kpis, Period $month): array

@@ -8,7 +8,7 @@ use App\Figures\Layer;
 use App\Http\PeriodRequest;
 use App\Logbook\Views\CellOutcome;
 use App\Logbook\Views\SavedCells;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\Unit;
 use App\Models\User;
 use Illuminate\Container\Attributes\CurrentUser;
@@ -55,7 +55,7 @@ final readonly class LogbookController
     public function cells(Unit $unit, GridRequest $view, CellsRequest $request, SaveCells $save, YearGridReader $grid, #[CurrentUser] User $user): JsonResponse
     {
         $outcomes = $save($request->cells(), $request->isTarget() ? Layer::Target : Layer::Reading, $user);
-        $touched = array_values(array_unique(array_map(fn (CellOutcome $each): int => $each->measured, $outcomes)));
+        $touched = array_values(array_unique(array_map(fn (CellOutcome $each): int => $each->measurement, $outcomes)));
 
         return new JsonResponse(new SavedCells(
             $outcomes,
@@ -75,45 +75,45 @@ final readonly class LogbookController
         return new JsonResponse($trial($request->cells(), $request->isTarget(), $view->period(), $user));
     }
 
-    #[OA\Put(path: '/api/measured/{measured}/readings/{period}', operationId: 'saveReading', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Put(path: '/api/measurements/{measurement}/readings/{period}', operationId: 'saveReading', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
         new OA\Parameter(ref: '#/components/parameters/own-period'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/ReadingInput')), responses: [
         new OA\Response(response: 200, description: 'Saved and judged', content: new OA\JsonContent(ref: '#/components/schemas/LogbookRow')),
         new OA\Response(ref: '#/components/responses/Problem', response: 409),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function reading(KpiUnit $measured, string $period, ReadingRequest $request, SaveReading $save, #[CurrentUser] User $user): JsonResponse
+    public function reading(Measurement $measurement, string $period, ReadingRequest $request, SaveReading $save, #[CurrentUser] User $user): JsonResponse
     {
         $save($request->facts(), $request->period(), $request->value(), $request->integer('version'), $request->note(), $user);
 
-        return new JsonResponse($this->logbook->row($measured, $request->period(), $user));
+        return new JsonResponse($this->logbook->row($measurement, $request->period(), $user));
     }
 
-    #[OA\Post(path: '/api/measured/{measured}/readings/{period}/preview', operationId: 'previewReading', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Post(path: '/api/measurements/{measurement}/readings/{period}/preview', operationId: 'previewReading', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
         new OA\Parameter(ref: '#/components/parameters/own-period'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/ReadingInput')), responses: [
         new OA\Response(response: 200, description: 'How the figure would be judged', content: new OA\JsonContent(ref: '#/components/schemas/Verdict')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function preview(KpiUnit $measured, string $period, ReadingRequest $request): JsonResponse
+    public function preview(Measurement $measurement, string $period, ReadingRequest $request): JsonResponse
     {
-        return new JsonResponse($this->logbook->preview($measured, $request->period(), $request->value()));
+        return new JsonResponse($this->logbook->preview($measurement, $request->period(), $request->value()));
     }
 
-    #[OA\Put(path: '/api/measured/{measured}/notes/{period}', operationId: 'saveNote', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Put(path: '/api/measurements/{measurement}/notes/{period}', operationId: 'saveNote', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
         new OA\Parameter(ref: '#/components/parameters/own-period'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/NoteInput')), responses: [
         new OA\Response(response: 200, description: 'Saved', content: new OA\JsonContent(ref: '#/components/schemas/LogbookRow')),
         new OA\Response(ref: '#/components/responses/Problem', response: 409),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function note(KpiUnit $measured, string $period, NoteRequest $request, SaveNote $save, #[CurrentUser] User $user): JsonResponse
+    public function note(Measurement $measurement, string $period, NoteRequest $request, SaveNote $save, #[CurrentUser] User $user): JsonResponse
     {
         $save($request->facts(), $request->period(), NoteRequest::note($request, ''), $request->integer('version'), $user);
 
-        return new JsonResponse($this->logbook->row($measured, $request->period(), $user));
+        return new JsonResponse($this->logbook->row($measurement, $request->period(), $user));
     }
 }

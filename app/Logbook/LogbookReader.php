@@ -8,12 +8,12 @@ use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\Closures;
 use App\Figures\EntryRules;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Figures\ReadingStage;
 use App\Logbook\Views\LogbookPage;
 use App\Logbook\Views\LogbookRow;
-use App\Models\KpiUnit;
+use App\Models;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
@@ -41,7 +41,7 @@ final readonly class LogbookReader
 
     public function __construct(
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
         private EntryRules $rules,
@@ -75,14 +75,14 @@ final readonly class LogbookReader
         return $this->snapshot->read(fn (): array => $this->kept($this->lines($unit, $month, $user), $user));
     }
 
-    /** @return list<array{KpiFacts, Period}> what the person is to fill, in the order of the units */
+    /** @return list<array{MeasurementFacts, Period}> what the person is to fill, in the order of the units */
     private function lines(Unit $unit, Period $month, User $user): array
     {
         $units = $this->organisation->below($unit->id);
         $place = array_flip($units);
         $mine = array_filter(
             $this->kpis->inUnits($units, $month->plus(-self::MONTHS_BACK), $month),
-            fn (KpiFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+            fn (MeasurementFacts $kpi): bool => $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
         );
         $lines = $this->ending->lines($mine, $month);
         usort($lines, fn (array $one, array $other): int => $place[$one[0]->unitId] <=> $place[$other[0]->unitId]);
@@ -90,15 +90,15 @@ final readonly class LogbookReader
         return $lines;
     }
 
-    public function row(KpiUnit $measured, Period $period, User $user): LogbookRow
+    public function row(Models\Measurement $measurement, Period $period, User $user): LogbookRow
     {
-        return $this->snapshot->read(fn (): LogbookRow => $this->rows([[$this->one($measured, $period), $period]], $user)[0]);
+        return $this->snapshot->read(fn (): LogbookRow => $this->rows([[$this->one($measurement, $period), $period]], $user)[0]);
     }
 
     /** How a value would be judged if it were entered. */
-    public function preview(KpiUnit $measured, Period $period, CellValue $value): Verdict
+    public function preview(Models\Measurement $measurement, Period $period, CellValue $value): Verdict
     {
-        $kpi = $this->one($measured, $period);
+        $kpi = $this->one($measurement, $period);
         $tried = $kpi->isTyped()
             ? $kpi->measurement->entering($period, $value->figure ?? ($value->colour === null ? null : BigDecimal::of((int) $value->colour->score())))
             : $kpi->measurement;
@@ -110,21 +110,21 @@ final readonly class LogbookReader
         );
     }
 
-    private function one(KpiUnit $measured, Period $period): KpiFacts
+    private function one(Models\Measurement $measurement, Period $period): MeasurementFacts
     {
         $month = $this->scorecard->year->endMonth($period);
 
-        return $this->kpis->one($measured->id, $month->plus(-self::MONTHS_BACK), $month)
-            ?? throw new \LogicException('A KPI-unit that was found is there.');
+        return $this->kpis->one($measurement->id, $month->plus(-self::MONTHS_BACK), $month)
+            ?? throw new \LogicException('A measurement that was found is there.');
     }
 
-    private function question(KpiFacts $kpi, Measurement $measured, Period $period): string
+    private function question(MeasurementFacts $kpi, Measurement $measurement, Period $period): string
     {
-        return $this->scorecard->unusual($measured, $period)?->question($kpi->measurement->definition->decimals) ?? '';
+        return $this->scorecard->unusual($measurement, $period)?->question($kpi->measurement->definition->decimals) ?? '';
     }
 
     /**
-     * @param  list<array{KpiFacts, Period}>  $lines
+     * @param  list<array{MeasurementFacts, Period}>  $lines
      * @return list<MonthEntry>
      */
     private function kept(array $lines, User $user): array
@@ -141,7 +141,7 @@ final readonly class LogbookReader
     }
 
     /**
-     * @param  list<array{KpiFacts, Period}>  $lines
+     * @param  list<array{MeasurementFacts, Period}>  $lines
      * @return list<LogbookRow>
      */
     private function rows(array $lines, User $user): array
@@ -150,12 +150,12 @@ final readonly class LogbookReader
 
         return array_map(function (MonthEntry $entry) use ($text): LogbookRow {
             [$kpi, $period] = [$entry->kpi, $entry->period];
-            $measured = $kpi->measurement;
-            $figure = $measured->actuals->figure($period);
-            $value = $measured->definition->kind === Kind::Judged
+            $measurement = $kpi->measurement;
+            $figure = $measurement->actuals->figure($period);
+            $value = $measurement->definition->kind === Kind::Judged
                 ? new CellValue(colour: $figure === null ? null : Status::ofScore((int) (string) $figure))
                 // What is worked out is only shown, so it is rounded as everywhere else.
-                : new CellValue($kpi->isTyped() ? $figure?->toDecimal() : $figure?->rounded($measured->definition->decimals));
+                : new CellValue($kpi->isTyped() ? $figure?->toDecimal() : $figure?->rounded($measurement->definition->decimals));
             $earlier = $period->yearEarlier();
 
             return LogbookRow::of(
@@ -163,12 +163,12 @@ final readonly class LogbookReader
                 $this->organisation->unit($kpi->unitId)->name,
                 Verdict::of(
                     $entry->assessed,
-                    $this->scorecard->streak($measured, $this->scorecard->year->endMonth($period)),
-                    $this->question($kpi, $measured, $period),
+                    $this->scorecard->streak($measurement, $this->scorecard->year->endMonth($period)),
+                    $this->question($kpi, $measurement, $period),
                 ),
                 [
-                    $this->scorecard->periodStatus($measured, $period->previous()),
-                    $earlier === null ? Status::NoData : $this->scorecard->periodStatus($measured, $earlier),
+                    $this->scorecard->periodStatus($measurement, $period->previous()),
+                    $earlier === null ? Status::NoData : $this->scorecard->periodStatus($measurement, $earlier),
                 ],
                 $text->write($kpi->measurement->definition, $kpi->scaled, $value),
             );

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Logbook;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Figures\ReadingStage;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Owed;
@@ -20,7 +20,7 @@ final readonly class MonthEntry
      * @param  stdClass|null  $note  the row it is kept in
      */
     public function __construct(
-        public KpiFacts $kpi,
+        public MeasurementFacts $kpi,
         public Period $period,
         public Assessment $assessed,
         public string $lock,

@@ -7,8 +7,8 @@ namespace App\Logbook;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\FigureWriter;
-use App\Figures\KpiStore;
 use App\Figures\Layer;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteText;
 use App\Figures\Outcome;
 use App\Figures\WantedCell;
@@ -26,7 +26,7 @@ use InvalidArgumentException;
  */
 final readonly class SaveCells
 {
-    public function __construct(private KpiStore $kpis, private CellReader $reader, private FigureWriter $writer, private Trail $trail) {}
+    public function __construct(private MeasurementStore $kpis, private CellReader $reader, private FigureWriter $writer, private Trail $trail) {}
 
     /**
      * @param  list<TypedCell>  $cells
@@ -34,20 +34,20 @@ final readonly class SaveCells
      */
     public function __invoke(array $cells, Layer $layer, User $user): array
     {
-        $facts = $this->kpis->described(array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measured, $cells))));
+        $facts = $this->kpis->described(array_values(array_unique(array_map(fn (TypedCell $cell): int => $cell->measurement, $cells))));
         $outcomes = [];
         $wanted = [];
         $places = [];
         foreach ($cells as $index => $cell) {
             try {
-                [$kpi, $period, $value] = $this->reader->read($cell, $facts[$cell->measured] ?? null, $layer, $user);
+                [$kpi, $period, $value] = $this->reader->read($cell, $facts[$cell->measurement] ?? null, $layer, $user);
                 if (isset($places["{$kpi->id} {$period->key()}"])) {
                     throw new InvalidArgumentException('This cell stands in the block twice.');
                 }
                 $places["{$kpi->id} {$period->key()}"] = true;
                 $wanted[$index] = new WantedCell($kpi, $period, $value, $this->reader->seen($cell, $kpi, $layer));
             } catch (InvalidArgumentException $problem) {
-                $outcomes[$index] = CellOutcome::refused($cell->measured, $cell->period, $cell->typed, $problem->getMessage());
+                $outcomes[$index] = CellOutcome::refused($cell->measurement, $cell->period, $cell->typed, $problem->getMessage());
             }
         }
         $text = new CellText(new NumberSetting($user->locale));
@@ -83,10 +83,10 @@ final readonly class SaveCells
         $stands = $write($written->standing->value);
 
         return match ($written->outcome) {
-            Outcome::Saved => CellOutcome::saved($cell->measured, $cell->period, $write($wanted->value)),
-            Outcome::Same => CellOutcome::same($cell->measured, $cell->period, $stands),
-            Outcome::Conflict => CellOutcome::conflict($cell->measured, $cell->period, $stands, $written->standing->by ?? 'Somebody'),
-            Outcome::Refused => CellOutcome::refused($cell->measured, $cell->period, $cell->typed, $written->reason),
+            Outcome::Saved => CellOutcome::saved($cell->measurement, $cell->period, $write($wanted->value)),
+            Outcome::Same => CellOutcome::same($cell->measurement, $cell->period, $stands),
+            Outcome::Conflict => CellOutcome::conflict($cell->measurement, $cell->period, $stands, $written->standing->by ?? 'Somebody'),
+            Outcome::Refused => CellOutcome::refused($cell->measurement, $cell->period, $cell->typed, $written->reason),
         };
     }
 }

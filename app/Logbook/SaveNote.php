@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace App\Logbook;
 
 use App\Figures\FigureWriter;
-use App\Figures\KpiFacts;
 use App\Figures\Layer;
+use App\Figures\MeasurementFacts;
 use App\Figures\NoteText;
 use App\Figures\Outcome;
 use App\Figures\Standing;
@@ -30,7 +30,7 @@ final readonly class SaveNote
      * @throws ValidationException when the month is closed, or a colour would lose its reason
      * @throws Conflict when the note is another one by now; nothing is overwritten
      */
-    public function __invoke(KpiFacts $kpi, Period $period, NoteText $text, int $seen, User $user): void
+    public function __invoke(MeasurementFacts $kpi, Period $period, NoteText $text, int $seen, User $user): void
     {
         $written = $this->database->transaction(fn () => $this->writer->write(Layer::Note, [new WantedCell($kpi, $period, $text, $seen)], $user)[0]);
         if ($written->outcome === Outcome::Refused) {

@@ -7,8 +7,8 @@ namespace App\Logbook;
 use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\FigureWriter;
-use App\Figures\KpiFacts;
 use App\Figures\Layer;
+use App\Figures\MeasurementFacts;
 use App\Figures\NoteText;
 use App\Figures\Outcome;
 use App\Figures\Standing;
@@ -34,7 +34,7 @@ final readonly class SaveReading
      * @throws ValidationException when the KPI takes no such value for the period
      * @throws Conflict when the reading, or the note, is another one by now; nothing is overwritten
      */
-    public function __invoke(KpiFacts $kpi, Period $period, CellValue $value, int $seen, ?array $note, User $user): void
+    public function __invoke(MeasurementFacts $kpi, Period $period, CellValue $value, int $seen, ?array $note, User $user): void
     {
         $this->database->transaction(function () use ($kpi, $period, $value, $seen, $note, $user): void {
             if ($note !== null) {
@@ -50,7 +50,7 @@ final readonly class SaveReading
         });
     }
 
-    private static function conflict(KpiFacts $kpi, Standing $standing, User $user): Conflict
+    private static function conflict(MeasurementFacts $kpi, Standing $standing, User $user): Conflict
     {
         $stands = $standing->value instanceof CellValue ? $standing->value : new CellValue;
         $typed = (new CellText(new NumberSetting($user->locale)))->write($kpi->measurement->definition, $kpi->scaled, $stands);

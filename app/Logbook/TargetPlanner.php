@@ -6,8 +6,8 @@ namespace App\Logbook;
 
 use App\Figures\Closures;
 use App\Figures\EntryRules;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Logbook\Views\TargetPlanPage;
 use App\Logbook\Views\TargetPlanRow;
 use App\Models\Unit;
@@ -32,7 +32,7 @@ final readonly class TargetPlanner
 {
     public function __construct(
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private EntryRules $rules,
         private Closures $closures,
@@ -45,28 +45,28 @@ final readonly class TargetPlanner
         $place = array_flip($this->organisation->below($unit->id));
         $kpis = array_values(array_filter(
             $this->kpis->inUnits(array_keys($place), $months[0]->plus(-24), $months[11]),
-            fn (KpiFacts $kpi): bool => $wanted->codes === [] ? $kpi->isTyped() && $kpi->measurement->definition->kind !== Kind::Judged : in_array($kpi->code, $wanted->codes, true),
+            fn (MeasurementFacts $kpi): bool => $wanted->codes === [] ? $kpi->isTyped() && $kpi->measurement->definition->kind !== Kind::Judged : in_array($kpi->code, $wanted->codes, true),
         ));
-        usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
+        usort($kpis, fn (MeasurementFacts $one, MeasurementFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
 
         return new TargetPlanPage(
             $this->scorecard->year->label($wanted->month),
-            array_map(fn (KpiFacts $kpi): TargetPlanRow => $this->row($kpi, $wanted, new NumberSetting($user->locale), $user), $kpis),
+            array_map(fn (MeasurementFacts $kpi): TargetPlanRow => $this->row($kpi, $wanted, new NumberSetting($user->locale), $user), $kpis),
         );
     }
 
-    private function row(KpiFacts $kpi, WantedPlan $wanted, NumberSetting $setting, User $user): TargetPlanRow
+    private function row(MeasurementFacts $kpi, WantedPlan $wanted, NumberSetting $setting, User $user): TargetPlanRow
     {
-        $measured = $kpi->measurement;
-        $definition = $measured->definition;
+        $measurement = $kpi->measurement;
+        $definition = $measurement->definition;
         $year = $this->scorecard->year->of($wanted->month);
-        $periods = $this->scorecard->timeline->yearPeriods($definition->frequency, $measured->tenure, $year);
-        $prior = array_map(fn (Period $period): ?Exact => $period->yearEarlier() === null ? null : $measured->actuals->figure($period->yearEarlier()), $periods);
+        $periods = $this->scorecard->timeline->yearPeriods($definition->frequency, $measurement->tenure, $year);
+        $prior = array_map(fn (Period $period): ?Exact => $period->yearEarlier() === null ? null : $measurement->actuals->figure($period->yearEarlier()), $periods);
         $known = Exact::known($prior);
         $rule = $definition->accumulation->ofTargets();
         $lastYear = $known === [] ? null : $rule->combine($known);
         $figure = $wanted->figures[$kpi->id] ?? $lastYear?->rounded(max(0, $definition->decimals));
-        $current = array_map(fn (Period $period): ?BigDecimal => $measured->targets->line->figure($period)?->toDecimal(), $periods);
+        $current = array_map(fn (Period $period): ?BigDecimal => $measurement->targets->line->figure($period)?->toDecimal(), $periods);
         $kept = array_filter($current, fn (?BigDecimal $target, int $at): bool => $target !== null && $this->closures->holds($kpi->unitId, $periods[$at]), ARRAY_FILTER_USE_BOTH);
         $plan = null;
         $problem = $this->problem($kpi, $periods, $user);
@@ -102,7 +102,7 @@ final readonly class TargetPlanner
     }
 
     /** @param  list<Period>  $periods */
-    private function problem(KpiFacts $kpi, array $periods, User $user): string
+    private function problem(MeasurementFacts $kpi, array $periods, User $user): string
     {
         if ($periods === []) {
             return 'It is not measured in this year.';

@@ -8,8 +8,8 @@ use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\Closures;
 use App\Figures\EntryRules;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Logbook\Views\GridColumn;
 use App\Logbook\Views\GridPage;
 use App\Logbook\Views\GridRow;
@@ -40,7 +40,7 @@ final readonly class YearGridReader
 
     public function __construct(
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
         private EntryRules $rules,
@@ -53,9 +53,9 @@ final readonly class YearGridReader
     public function page(Unit $unit, Period $month, string $layer, Frequency $columns, User $user): GridPage
     {
         $kpis = $this->load($unit, $month, $user);
-        $isWeekly = fn (KpiFacts $kpi): bool => $kpi->measurement->definition->frequency === Frequency::Week;
+        $isWeekly = fn (MeasurementFacts $kpi): bool => $kpi->measurement->definition->frequency === Frequency::Week;
         $periods = $this->columns($month, $columns);
-        $shown = array_values(array_filter($kpis, fn (KpiFacts $kpi): bool => $isWeekly($kpi) === ($columns === Frequency::Week)));
+        $shown = array_values(array_filter($kpis, fn (MeasurementFacts $kpi): bool => $isWeekly($kpi) === ($columns === Frequency::Week)));
 
         return new GridPage(
             $this->scorecard->year->label($month),
@@ -81,20 +81,20 @@ final readonly class YearGridReader
         $wanted = array_fill_keys($touched, true);
         $kpis = array_values(array_filter(
             $this->load($unit, $month, $user),
-            fn (KpiFacts $kpi): bool => isset($wanted[$kpi->id]) || ! $kpi->isTyped(),
+            fn (MeasurementFacts $kpi): bool => isset($wanted[$kpi->id]) || ! $kpi->isTyped(),
         ));
 
         return $this->rows($kpis, $this->columns($month, $columns), $month, $layer, $user);
     }
 
-    /** @return list<KpiFacts> in the order of the grid: unit by unit */
+    /** @return list<MeasurementFacts> in the order of the grid: unit by unit */
     private function load(Unit $unit, Period $month, User $user): array
     {
         $months = $this->scorecard->year->months($month);
         $units = $this->organisation->below($unit->id);
         $place = array_flip($units);
         $kpis = $this->rights->seen($user, $this->kpis->inUnits($units, $months[0], $months[11]));
-        usort($kpis, fn (KpiFacts $one, KpiFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
+        usort($kpis, fn (MeasurementFacts $one, MeasurementFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);
 
         return $kpis;
     }
@@ -108,7 +108,7 @@ final readonly class YearGridReader
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<MeasurementFacts>  $kpis
      * @param  list<Period>  $columns
      * @return list<GridRow>
      */
@@ -117,7 +117,7 @@ final readonly class YearGridReader
         $text = new CellText(new NumberSetting($user->locale));
         $notes = $layer === 'target' ? [] : $this->noted($kpis, $columns, $layer);
 
-        return array_map(function (KpiFacts $kpi) use ($columns, $month, $layer, $user, $text, $notes): GridRow {
+        return array_map(function (MeasurementFacts $kpi) use ($columns, $month, $layer, $user, $text, $notes): GridRow {
             $cells = ['typed' => [], 'statuses' => [], 'locks' => [], 'marks' => []];
             $periods = array_map(fn (Period $column): ?Period => $this->cell($kpi, $column, $layer), $columns);
             foreach ($periods as $period) {
@@ -156,7 +156,7 @@ final readonly class YearGridReader
     }
 
     /** The KPI's period that belongs in the column; null where none of its periods ends there. */
-    private function cell(KpiFacts $kpi, Period $column, string $layer): ?Period
+    private function cell(MeasurementFacts $kpi, Period $column, string $layer): ?Period
     {
         $frequency = $kpi->measurement->definition->frequency;
         $period = $column;
@@ -170,7 +170,7 @@ final readonly class YearGridReader
         return $layer === 'prior' ? $period->yearEarlier() : $period;
     }
 
-    private function reading(KpiFacts $kpi, Period $period): CellValue
+    private function reading(MeasurementFacts $kpi, Period $period): CellValue
     {
         $figure = $kpi->measurement->actuals->figure($period);
         if ($figure === null) {
@@ -183,14 +183,14 @@ final readonly class YearGridReader
             : new CellValue($kpi->isTyped() ? $figure->toDecimal() : $figure->rounded($kpi->measurement->definition->decimals));
     }
 
-    private function target(KpiFacts $kpi, Period $period): CellValue
+    private function target(MeasurementFacts $kpi, Period $period): CellValue
     {
         $targets = $kpi->measurement->targets;
 
         return new CellValue($targets->line->figure($period)?->toDecimal(), $targets->upper?->figure($period)?->toDecimal());
     }
 
-    private function lock(KpiFacts $kpi, Period $period, CellValue $value, string $layer, User $user): string
+    private function lock(MeasurementFacts $kpi, Period $period, CellValue $value, string $layer, User $user): string
     {
         return match (true) {
             $layer === 'target' => $this->rules->targetLock($kpi, $period, $user),
@@ -199,34 +199,34 @@ final readonly class YearGridReader
         };
     }
 
-    private function total(KpiFacts $kpi, Period $month, string $layer): ?Exact
+    private function total(MeasurementFacts $kpi, Period $month, string $layer): ?Exact
     {
         $timeline = $this->scorecard->timeline;
-        $measured = $kpi->measurement;
+        $measurement = $kpi->measurement;
         $year = $this->scorecard->year->of($layer === 'prior' ? $month->plus(-12) : $month);
         if ($layer === 'target') {
-            return $measured->targets->ofYear($year, $timeline->yearPeriods($measured->definition->frequency, $measured->tenure, $year), $measured->definition->accumulation)?->target;
+            return $measurement->targets->ofYear($year, $timeline->yearPeriods($measurement->definition->frequency, $measurement->tenure, $year), $measurement->definition->accumulation)?->target;
         }
 
-        return LikeForLike::gather($measured, $timeline->due(
-            $measured->definition->frequency,
-            $measured->tenure,
+        return LikeForLike::gather($measurement, $timeline->due(
+            $measurement->definition->frequency,
+            $measurement->tenure,
             $layer === 'prior' ? $month->plus(-12) : $month,
             Span::YearToDate,
         ))->actual;
     }
 
     /**
-     * @param  list<KpiFacts>  $kpis
+     * @param  list<MeasurementFacts>  $kpis
      * @param  list<Period>  $columns
-     * @return array<int, array<string, true>> by KPI-unit and date
+     * @return array<int, array<string, true>> by measurement and date
      */
     private function noted(array $kpis, array $columns, string $layer): array
     {
         $first = $this->dates->date($layer === 'prior' ? $columns[0]->yearEarlier() ?? $columns[0] : $columns[0]);
         $noted = [];
         foreach ($this->database->table('notes')->whereBetween('period', [$first, $this->dates->date($columns[count($columns) - 1])])
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of(array_map(fn (KpiFacts $kpi): int => $kpi->id, $kpis))])
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of(array_map(fn (MeasurementFacts $kpi): int => $kpi->id, $kpis))])
             ->get(['kpi_unit_id', 'period']) as $note) {
             $noted[$note->kpi_unit_id][$note->period] = true;
         }

@@ -20,15 +20,15 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $outcome what came of it, or why it was dropped
  * @property string|null $ended the day on which it was done or dropped
  * @property int $version
- * @property KpiUnit $measured
+ * @property Measurement $measurement
  */
 final class Action extends Model
 {
     protected $fillable = ['kpi_unit_id', 'period', 'what', 'who', 'due', 'state', 'outcome', 'ended', 'version', 'author_id'];
 
-    /** @return BelongsTo<KpiUnit, $this> */
-    public function measured(): BelongsTo
+    /** @return BelongsTo<Measurement, $this> */
+    public function measurement(): BelongsTo
     {
-        return $this->belongsTo(KpiUnit::class, 'kpi_unit_id');
+        return $this->belongsTo(Measurement::class, 'kpi_unit_id');
     }
 }

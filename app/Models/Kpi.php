@@ -37,7 +37,7 @@ use Kybernet\Core\Status\Polarity;
  * @property Unit $department
  * @property Theme|null $theme
  * @property Collection<int, RuleSet> $ruleSets newest first
- * @property Collection<int, KpiUnit> $measurements
+ * @property Collection<int, Measurement> $measurements
  */
 final class Kpi extends Model
 {
@@ -73,10 +73,10 @@ final class Kpi extends Model
         return $sets;
     }
 
-    /** @return HasMany<KpiUnit, $this> */
+    /** @return HasMany<Measurement, $this> */
     public function measurements(): HasMany
     {
-        $measurements = $this->hasMany(KpiUnit::class);
+        $measurements = $this->hasMany(Measurement::class);
         $measurements->orderBy('id');
 
         return $measurements;

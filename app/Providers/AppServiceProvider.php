@@ -10,9 +10,9 @@ use App\Kept\Maker;
 use App\Models\Action;
 use App\Models\Import;
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\Unit;
-use App\Organisation\KpiUnitPolicy;
+use App\Organisation\MeasurementPolicy;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Organisation\UnitPolicy;
@@ -40,7 +40,7 @@ final class AppServiceProvider extends ServiceProvider
         Action::class => ActionPolicy::class,
         Import::class => ImportPolicy::class,
         Kpi::class => KpiPolicy::class,
-        KpiUnit::class => KpiUnitPolicy::class,
+        Measurement::class => MeasurementPolicy::class,
         Unit::class => UnitPolicy::class,
     ];
 
@@ -79,7 +79,7 @@ final class AppServiceProvider extends ServiceProvider
             ];
         });
         // What does not look like an identity is none, before the database is asked.
-        foreach (['measured', 'import', 'action'] as $identity) {
+        foreach (['measurement', 'import', 'action'] as $identity) {
             Route::pattern($identity, '[0-9]{1,18}');
         }
         foreach (['unit', 'kpi'] as $code) {

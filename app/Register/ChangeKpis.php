@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Register;
 
 use App\Figures\MeasurementLock;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\Theme;
 use App\Organisation\Organisation;
 use App\Support\Month;
@@ -62,7 +62,7 @@ final readonly class ChangeKpis
     private function changeFields(array $ids, array $changes): void
     {
         if (array_key_exists('owner', $changes)) {
-            KpiUnit::query()->whereIn('kpi_id', $ids)->update(['owner_id' => $changes['owner']]);
+            Measurement::query()->whereIn('kpi_id', $ids)->update(['owner_id' => $changes['owner']]);
         }
         $columns = array_diff_key($changes, array_fill_keys(['owner', 'theme', 'objective', 'department'], true));
         if (array_key_exists('theme', $changes)) {
@@ -85,7 +85,7 @@ final readonly class ChangeKpis
         $this->end(array_values($this->database->table('kpi_unit')->whereIn('kpi_id', $ids)->pluck('id')->all()), $until, 'until');
     }
 
-    /** @param  list<int>  $places  KPI-units whose last month is set */
+    /** @param  list<int>  $places  measurements whose last month is set */
     private function end(array $places, Period $until, string $field): void
     {
         $later = $this->database->table('readings')->join('kpi_unit', 'kpi_unit.id', '=', 'readings.kpi_unit_id')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')

@@ -5,9 +5,9 @@ declare(strict_types=1);
 namespace App\Register;
 
 use App\Figures\Closures;
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
-use App\Models\KpiUnit;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
+use App\Models\Measurement;
 use App\Organisation\Organisation;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
@@ -20,7 +20,7 @@ use Kybernet\Core\Status\Status;
 final readonly class ClosedHistory
 {
     public function __construct(
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Closures $closures,
         private Organisation $organisation,
         private Scorecard $scorecard,
@@ -62,7 +62,7 @@ final readonly class ClosedHistory
     private function colours(array $kpis): array
     {
         $units = [];
-        foreach (KpiUnit::query()->whereIn('kpi_id', $kpis)->distinct()->pluck('unit_id') as $unit) {
+        foreach (Measurement::query()->whereIn('kpi_id', $kpis)->distinct()->pluck('unit_id') as $unit) {
             $units[] = $unit;
             // A figure gathered or worked out above may change with it.
             for ($above = $this->organisation->unit($unit)->parent_id; $above !== null; $above = $this->organisation->unit($above)->parent_id) {
@@ -87,7 +87,7 @@ final readonly class ClosedHistory
         return $colours;
     }
 
-    private function words(KpiFacts $kpi, Period $period): string
+    private function words(MeasurementFacts $kpi, Period $period): string
     {
         return "{$kpi->name} in {$this->organisation->unit($kpi->unitId)->name}, {$period->words()}";
     }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Register;
 
-use App\Figures\KpiStore;
+use App\Figures\MeasurementStore;
 use App\Models\Unit;
 use App\Register\Views\FormulaCheck;
 use App\Register\Views\FormulaValue;
@@ -23,7 +23,7 @@ final readonly class FormulaReader
 {
     private const PERIODS = 6;
 
-    public function __construct(private Scorecard $scorecard, private KpiStore $kpis, private DefinitionCheck $check) {}
+    public function __construct(private Scorecard $scorecard, private MeasurementStore $kpis, private DefinitionCheck $check) {}
 
     public function check(TypedFormula $typed): FormulaCheck
     {

@@ -6,10 +6,10 @@ namespace App\Register;
 
 use App\Figures\Closures;
 use App\Figures\DatabaseWorkbook;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementStore;
 use App\Http\PeriodRequest;
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Register\Views\KpiDefinition;
@@ -25,7 +25,7 @@ final readonly class KpiController
     public function __construct(
         private FinancialYear $year,
         private DatabaseWorkbook $workbook,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Closures $closures,
     ) {}
@@ -127,7 +127,7 @@ final readonly class KpiController
     private function closed(Kpi $kpi, array $months): array
     {
         $closed = [];
-        foreach ($this->kpis->described(array_values($kpi->measurements->map(fn (KpiUnit $measured): int => $measured->id)->all())) as $facts) {
+        foreach ($this->kpis->described(array_values($kpi->measurements->map(fn (Measurement $measurement): int => $measurement->id)->all())) as $facts) {
             $periods = $this->year->endingIn($facts->measurement->definition->frequency, $months[0], $months[11]);
             $closed[$this->organisation->unit($facts->unitId)->code] = array_values(array_map(
                 fn (Period $period): string => $period->key(),

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Register;
 
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\Role;
 use App\Models\User;
 use App\Organisation\Rights;
@@ -24,7 +24,7 @@ final readonly class KpiPolicy
     {
         // What somebody may not see is told as what is not there.
         return $this->rights->seesAll($user)
-            || $kpi->measurements->contains(fn (KpiUnit $measured): bool => $this->rights->maySee($user, $measured->unit_id, $measured->owner_id)) ? Response::allow() : Response::denyAsNotFound();
+            || $kpi->measurements->contains(fn (Measurement $measurement): bool => $this->rights->maySee($user, $measurement->unit_id, $measurement->owner_id)) ? Response::allow() : Response::denyAsNotFound();
     }
 
     /** Define KPIs and change their definitions, plan targets, keep objectives and themes. */

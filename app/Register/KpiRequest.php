@@ -59,7 +59,7 @@ use OpenApi\Attributes as OA;
         new OA\Property(property: 'polarity', type: 'string', enum: ['higher', 'lower', 'band', 'none']),
         new OA\Property(property: 'rule', ref: '#/components/schemas/Rule', nullable: true),
         new OA\Property(property: 'texts', ref: '#/components/schemas/ColourTexts'),
-        new OA\Property(property: 'units', type: 'array', items: new OA\Items(ref: '#/components/schemas/Place')),
+        new OA\Property(property: 'units', type: 'array', items: new OA\Items(ref: '#/components/schemas/Measurement')),
         new OA\Property(property: 'drivers', type: 'array', items: new OA\Items(type: 'string')),
         new OA\Property(
             property: 'targets',

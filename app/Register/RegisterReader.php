@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Register;
 
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\User;
 use App\Organisation\Rights;
 use App\Register\Views\ListItem;
@@ -31,7 +31,7 @@ final readonly class RegisterReader
             ->with(['department', 'theme', 'measurements.owner', 'measurements.unit'])->withExists('ruleSets')
             ->get()
             ->filter(fn (Kpi $kpi): bool => $this->rights->seesAll($user)
-                || $kpi->measurements->contains(fn (KpiUnit $measured): bool => $this->rights->maySee($user, $measured->unit_id, $measured->owner_id)))
+                || $kpi->measurements->contains(fn (Measurement $measurement): bool => $this->rights->maySee($user, $measurement->unit_id, $measurement->owner_id)))
             ->sortBy(fn (Kpi $kpi): array => [$kpi->theme === null ? PHP_INT_MAX : $kpi->theme->position, $kpi->measurements->first()->position ?? 0, $kpi->code]);
 
         return new RegisterPage(
@@ -44,7 +44,7 @@ final readonly class RegisterReader
 
     private function line(Kpi $kpi, ?string $objective): RegisterLine
     {
-        $last = $kpi->measurements->map(fn (KpiUnit $measured): string => $measured->measured_to ?? '9999-12-31')->max();
+        $last = $kpi->measurements->map(fn (Measurement $measurement): string => $measurement->measured_to ?? '9999-12-31')->max();
         $running = Month::date(Month::running());
 
         return new RegisterLine(
@@ -59,11 +59,11 @@ final readonly class RegisterReader
             $kpi->frequency,
             $kpi->polarity,
             $kpi->accumulation,
-            array_values($kpi->measurements->map(fn (KpiUnit $measured): string => $measured->unit->code)->all()),
-            array_values($kpi->measurements->map(fn (KpiUnit $measured): string => $measured->owner->name ?? '')->filter(fn (string $name): bool => $name !== '')->unique()->all()),
+            array_values($kpi->measurements->map(fn (Measurement $measurement): string => $measurement->unit->code)->all()),
+            array_values($kpi->measurements->map(fn (Measurement $measurement): string => $measurement->owner->name ?? '')->filter(fn (string $name): bool => $name !== '')->unique()->all()),
             $kpi->lacksLimits((bool) $kpi->getAttribute('rule_sets_exists')),
             (new Sourcing($kpi->source === '' ? null : $kpi->source, $kpi->due_day, $kpi->data_available, $kpi->definition_agreed, $kpi->note_required))->openQuestions(
-                $kpi->measurements->every(fn (KpiUnit $measured): bool => $measured->is_gathered || $measured->owner_id !== null),
+                $kpi->measurements->every(fn (Measurement $measurement): bool => $measurement->is_gathered || $measurement->owner_id !== null),
                 $kpi->formula === null,
             ),
             is_string($last) && $last < $running ? substr($last, 0, 7) : null,

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Register;
 
-use App\Figures\KpiStore;
-use App\Models\KpiUnit;
+use App\Figures\MeasurementStore;
+use App\Models;
 use App\Register\Views\ReplayPeriod;
 use App\Register\Views\ReplayView;
 use App\Views\CountsView;
@@ -29,13 +29,13 @@ final readonly class ReplayReader
     /** A comparison with last year reaches one year further back, and recent periods a little more. */
     private const MONTHS_BACK = 40;
 
-    public function __construct(private Scorecard $scorecard, private KpiStore $kpis) {}
+    public function __construct(private Scorecard $scorecard, private MeasurementStore $kpis) {}
 
     public function replay(TypedRule $rule): ReplayView
     {
-        $place = KpiUnit::query()->whereRelation('kpi', 'code', $rule->code)->whereRelation('unit', 'code', $rule->unit)->firstOrFail();
+        $place = Models\Measurement::query()->whereRelation('kpi', 'code', $rule->code)->whereRelation('unit', 'code', $rule->unit)->firstOrFail();
         $month = $rule->month;
-        $kpi = $this->kpis->one($place->id, $month->plus(-self::MONTHS_BACK), $month) ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $kpi = $this->kpis->one($place->id, $month->plus(-self::MONTHS_BACK), $month) ?? throw new \LogicException('A measurement that was found is there.');
         $typed = $this->typed($kpi->measurement, $rule);
         $replay = Replay::of($this->scorecard, $kpi->measurement, $typed, $month, self::PERIODS);
         $read = array_values(array_filter($replay->periods, $typed->actuals->has(...)));

@@ -8,14 +8,14 @@ use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\FigureWriter;
 use App\Figures\KpiColumns;
-use App\Figures\KpiStore;
 use App\Figures\Layer;
 use App\Figures\MeasurementLock;
+use App\Figures\MeasurementStore;
 use App\Figures\Outcome;
 use App\Figures\WantedCell;
 use App\Figures\Written;
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\Reading;
 use App\Models\Theme;
 use App\Models\User;
@@ -41,7 +41,7 @@ final readonly class SaveKpi
         private Connection $database,
         private Organisation $organisation,
         private ClosedHistory $history,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private MeasurementLock $lock,
         private FigureWriter $writer,
         private Trail $trail,
@@ -109,9 +109,9 @@ final readonly class SaveKpi
     }
 
     /** @param  list<RuleSet>  $rules  all of them; those that are there no longer go */
-    private function saveRules(Kpi $kpi, ?int $kpiUnit, array $rules): void
+    private function saveRules(Kpi $kpi, ?int $measurement, array $rules): void
     {
-        $key = ['kpi_id' => $kpi->id, 'kpi_unit_id' => $kpiUnit];
+        $key = ['kpi_id' => $kpi->id, 'kpi_unit_id' => $measurement];
         $columns = array_column(array_map(KpiColumns::rule(...), $rules), null, 'valid_from');
         $this->database->table('rule_sets')->where($key)->whereNotIn('valid_from', array_keys($columns))->delete();
         foreach ($columns as $from => $rule) {
@@ -155,22 +155,22 @@ final readonly class SaveKpi
     /** @param  list<int>  $kept */
     private function removeUnits(Kpi $kpi, array $kept): void
     {
-        $removed = KpiUnit::query()->where('kpi_id', $kpi->id)->whereNotIn('unit_id', $kept)->pluck('unit_id', 'id');
+        $removed = Measurement::query()->where('kpi_id', $kpi->id)->whereNotIn('unit_id', $kept)->pluck('unit_id', 'id');
         $withFigures = Reading::query()->whereIn('kpi_unit_id', $removed->keys())->pluck('kpi_unit_id')->first();
         if ($withFigures !== null) {
             $name = $this->organisation->unit($removed[$withFigures])->name;
             throw ValidationException::withMessages(['units' => "{$name} has figures of this KPI, so it stays. Give it a last month instead."]);
         }
-        KpiUnit::query()->whereKey($removed->keys())->delete();
+        Measurement::query()->whereKey($removed->keys())->delete();
     }
 
     /** Targets that were not touched stay as they are by now. */
     private function saveTargets(Kpi $kpi, KpiDraft $draft, User $user): void
     {
-        $measured = KpiUnit::query()->where('kpi_id', $kpi->id)->pluck('id', 'unit_id');
+        $measurement = Measurement::query()->where('kpi_id', $kpi->id)->pluck('id', 'unit_id');
         $ids = [];
         foreach ($draft->entry->units as $unit) {
-            $ids[$unit->placed->unit] = $measured[$this->organisation->byCode($unit->placed->unit)->id ?? 0];
+            $ids[$unit->placed->unit] = $measurement[$this->organisation->byCode($unit->placed->unit)->id ?? 0];
         }
         $touched = fn (array $pair): bool => $pair[1] === null || ! $pair[0]->equals($pair[1]);
         $facts = $this->kpis->described(array_values($ids));

@@ -15,7 +15,7 @@ use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
-use Kybernet\Core\Workbook\KpiUnitEntry;
+use Kybernet\Core\Workbook\MeasurementEntry;
 use Kybernet\Core\Workbook\WorkbookWriter;
 
 /**
@@ -53,7 +53,7 @@ final readonly class TypedDefinition
         $units = [];
         $places = [];
         $emails = User::query()->pluck('email', 'id');
-        $before = array_column(array_map(fn (KpiUnitEntry $unit): array => ['code' => $unit->placed->unit, 'entry' => $unit], $kept->units ?? []), 'entry', 'code');
+        $before = array_column(array_map(fn (MeasurementEntry $unit): array => ['code' => $unit->placed->unit, 'entry' => $unit], $kept->units ?? []), 'entry', 'code');
         foreach (is_array($input['units'] ?? null) ? array_values($input['units']) : [] as $index => $unit) {
             $old = $before[$unit['unit']] ?? null;
             [$own, $places[$index]] = self::dated($rule($unit['rule'] ?? null, "units.{$index}.rule"), isset($unit['rule']) && ! $isJudged ? $old->placed->ownRules ?? [] : [], Polarity::from($polarity), $accumulation);

@@ -16,7 +16,7 @@ final readonly class ActionPolicy
     /** Change it, finish it, drop it: whoever enters the figures it is about. */
     public function follow(User $user, Action $action): Response
     {
-        [$unit, $owner] = [$action->measured->unit_id, $action->measured->owner_id];
+        [$unit, $owner] = [$action->measurement->unit_id, $action->measurement->owner_id];
 
         return match (true) {
             $this->rights->mayLog($user, $unit, $owner) => Response::allow(),

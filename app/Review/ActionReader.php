@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
@@ -35,8 +35,8 @@ final readonly class ActionReader
     ) {}
 
     /**
-     * @param  array<int, KpiFacts>  $kpis  by identity
-     * @return array<int, list<ActionView>> by KPI-unit: open ones first, the earliest due before the others
+     * @param  array<int, MeasurementFacts>  $kpis  by identity
+     * @return array<int, list<ActionView>> by measurement: open ones first, the earliest due before the others
      */
     public function of(array $kpis, Period $chosen, User $user): array
     {
@@ -50,19 +50,19 @@ final readonly class ActionReader
         return $actions;
     }
 
-    private function resource(stdClass $row, KpiFacts $kpi, Period $chosen, string $today, User $user): ActionView
+    private function resource(stdClass $row, MeasurementFacts $kpi, Period $chosen, string $today, User $user): ActionView
     {
-        $measured = $kpi->measurement;
-        $cause = $this->dates->period($row->period, $measured->definition->frequency);
-        $latest = $this->scorecard->timeline->latest($measured->definition->frequency, $chosen);
-        $status = fn (Period $period): Status => $this->scorecard->periodStatus($measured, $period);
+        $measurement = $kpi->measurement;
+        $cause = $this->dates->period($row->period, $measurement->definition->frequency);
+        $latest = $this->scorecard->timeline->latest($measurement->definition->frequency, $chosen);
+        $status = fn (Period $period): Status => $this->scorecard->periodStatus($measurement, $period);
 
         return new ActionView(
             $row->id,
             $kpi->id,
             $kpi->code,
             $kpi->name,
-            $measured->definition->measure,
+            $measurement->definition->measure,
             $this->organisation->unit($kpi->unitId)->code,
             $cause->key(),
             $row->what,
@@ -75,9 +75,9 @@ final readonly class ActionReader
             $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
             $row->version,
             $status($cause)->value,
-            Shown::of($measured->definition->kind === Kind::Judged ? null : $measured->actuals->figure($cause), $kpi),
+            Shown::of($measurement->definition->kind === Kind::Judged ? null : $measurement->actuals->figure($cause), $kpi),
             $status($latest)->value,
-            Shown::of($measured->definition->kind === Kind::Judged ? null : $measured->actuals->figure($latest), $kpi),
+            Shown::of($measurement->definition->kind === Kind::Judged ? null : $measurement->actuals->figure($latest), $kpi),
             $cause->compareTo($latest) < 0 ? WakePoint::between($kpi, $cause, $latest) : [],
         );
     }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Review;
 
 use App\Figures\Closures;
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Models\User;
 use App\Support\PeriodDate;
 use Illuminate\Database\Connection;
@@ -28,7 +28,7 @@ final readonly class CallStatus
      *
      * @throws ValidationException when there is nothing to call, or the month is closed
      */
-    public function __invoke(KpiFacts $kpi, Period $chosen, Span $span, ?Status $status, string $reason, User $user): void
+    public function __invoke(MeasurementFacts $kpi, Period $chosen, Span $span, ?Status $status, string $reason, User $user): void
     {
         $figures = $this->scorecard->assess($kpi->measurement, $chosen, $span)->figures;
         $last = $figures->due[count($figures->due) - 1] ?? null;

@@ -4,8 +4,8 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiLine;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementLine;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteRows;
 use App\Kept\AssessedSpan;
 use App\Kept\AssessmentStore;
@@ -44,7 +44,7 @@ final readonly class ExceptionReader
     public function __construct(
         private AssessmentStore $assessments,
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private NoteRows $notes,
         private ActionReader $actions,
         private SeenMarks $seen,
@@ -80,14 +80,14 @@ final readonly class ExceptionReader
     }
 
     /**
-     * @param  array<int, KpiLine>  $lines
+     * @param  array<int, MeasurementLine>  $lines
      * @param  array<int, array{string, string, int, bool}>  $reasons
-     * @return array<int, BigDecimal> the points × the weight by KPI-unit
+     * @return array<int, BigDecimal> the points × the weight by measurement
      */
     private function ranked(array $lines, array $reasons): array
     {
         // In the order of a workbook, which is that in which KPIs were defined.
-        uasort($lines, fn (KpiLine $one, KpiLine $other): int => [$one->kpiId, $one->id] <=> [$other->kpiId, $other->id]);
+        uasort($lines, fn (MeasurementLine $one, MeasurementLine $other): int => [$one->kpiId, $one->id] <=> [$other->kpiId, $other->id]);
         $points = [];
         foreach ($lines as $id => $kpi) {
             if ($reasons[$id][1] !== '') {
@@ -102,7 +102,7 @@ final readonly class ExceptionReader
      * @param  array<string, stdClass>  $notes  by date
      * @param  list<ActionView>  $actions
      */
-    private function item(KpiLine $kpi, BigDecimal $points, AssessedSpan $assessed, array $notes, array $actions, ?string $seen, User $user): ExceptionItem
+    private function item(MeasurementLine $kpi, BigDecimal $points, AssessedSpan $assessed, array $notes, array $actions, ?string $seen, User $user): ExceptionItem
     {
         $latest = $assessed->latest === null ? null : Period::parse($assessed->latest, Frequency::ofKey($assessed->latest));
         $note = $latest === null ? null : $notes[$this->dates->date($latest)] ?? null;
@@ -132,14 +132,14 @@ final readonly class ExceptionReader
         );
     }
 
-    private function code(KpiLine $kpi): string
+    private function code(MeasurementLine $kpi): string
     {
         return $this->organisation->unit($kpi->unitId)->code;
     }
 
     /**
-     * @param  array<int, KpiLine>  $lines
-     * @return array<int, list<ActionView>> by KPI-unit
+     * @param  array<int, MeasurementLine>  $lines
+     * @return array<int, list<ActionView>> by measurement
      */
     private function actions(array $lines, Period $chosen, User $user): array
     {

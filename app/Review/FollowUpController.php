@@ -4,14 +4,12 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiStore;
+use App\Figures\MeasurementStore;
 use App\Http\PeriodRequest;
 use App\Models\Action;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\User;
-use App\Support\Month;
 use Illuminate\Container\Attributes\CurrentUser;
-use Illuminate\Database\Connection;
 use Illuminate\Http\Response;
 use Kybernet\Core\Calendar\FinancialYear;
 use OpenApi\Attributes as OA;
@@ -19,16 +17,16 @@ use OpenApi\Attributes as OA;
 /** What people do about what they see: actions, calls, marks. */
 final class FollowUpController
 {
-    #[OA\Post(path: '/api/measured/{measured}/actions/{period}', operationId: 'agreeAction', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Post(path: '/api/measurements/{measurement}/actions/{period}', operationId: 'agreeAction', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
         new OA\Parameter(ref: '#/components/parameters/own-period'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/ActionInput')), responses: [
         new OA\Response(response: 201, description: 'Agreed'),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function agree(KpiUnit $measured, ActionRequest $request, SaveAction $save, #[CurrentUser] User $user): Response
+    public function agree(Measurement $measurement, ActionRequest $request, SaveAction $save, #[CurrentUser] User $user): Response
     {
-        $save->agree($measured, $request->period(), $request->draft(), $user);
+        $save->agree($measurement, $request->period(), $request->draft(), $user);
 
         return new Response(status: 201);
     }
@@ -47,35 +45,30 @@ final class FollowUpController
         return new Response(status: 204);
     }
 
-    #[OA\Put(path: '/api/measured/{measured}/call', operationId: 'callStatus', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Put(path: '/api/measurements/{measurement}/call', operationId: 'callStatus', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
         new OA\Parameter(ref: '#/components/parameters/period'),
         new OA\Parameter(ref: '#/components/parameters/span'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/CallInput')), responses: [
         new OA\Response(response: 204, description: 'Called, or taken back'),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function call(KpiUnit $measured, PeriodRequest $view, CallRequest $request, KpiStore $kpis, CallStatus $call, FinancialYear $year, #[CurrentUser] User $user): Response
+    public function call(Measurement $measurement, PeriodRequest $view, CallRequest $request, MeasurementStore $kpis, CallStatus $call, FinancialYear $year, #[CurrentUser] User $user): Response
     {
-        $kpi = $kpis->one($measured->id, $view->span()->firstMonth($view->period(), $year), $view->period()) ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $kpi = $kpis->one($measurement->id, $view->span()->firstMonth($view->period(), $year), $view->period()) ?? throw new \LogicException('A measurement that was found is there.');
         $call($kpi, $view->period(), $view->span(), $request->status(), $request->string('reason')->trim()->toString(), $user);
 
         return new Response(status: 204);
     }
 
-    #[OA\Put(path: '/api/measured/{measured}/seen', operationId: 'markSeen', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Put(path: '/api/measurements/{measurement}/seen', operationId: 'markSeen', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/SeenInput')), responses: [
         new OA\Response(response: 204, description: 'Marked, or the mark taken back'),
     ])]
-    public function seen(KpiUnit $measured, SeenRequest $request, Connection $database, #[CurrentUser] User $user): Response
+    public function seen(Measurement $measurement, SeenRequest $request, SeenMarks $marks, #[CurrentUser] User $user): Response
     {
-        $key = ['user_id' => $user->id, 'kpi_unit_id' => $measured->id, 'period' => Month::date($request->period())];
-        if ($request->reasons() === []) {
-            $database->table('seen_marks')->where($key)->delete();
-        } else {
-            $database->table('seen_marks')->upsert([[...$key, 'reasons' => implode(' ', $request->reasons()), 'at' => now()]], array_keys($key), ['reasons', 'at']);
-        }
+        $marks->mark($user, $request->period(), $measurement->id, $request->reasons());
 
         return new Response(status: 204);
     }

@@ -4,10 +4,10 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiFacts;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteRows;
-use App\Models\KpiUnit;
+use App\Models;
 use App\Models\User;
 use App\Organisation\Rights;
 use App\Review\Views\ChartPoint;
@@ -50,7 +50,7 @@ final readonly class KpiPageReader
 
     public function __construct(
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private NoteRows $notes,
         private ActionReader $actions,
         private Related $related,
@@ -59,13 +59,13 @@ final readonly class KpiPageReader
         private Connection $database,
     ) {}
 
-    public function page(KpiUnit $measured, Period $chosen, Span $span, User $user): KpiPage
+    public function page(Models\Measurement $measurement, Period $chosen, Span $span, User $user): KpiPage
     {
         $year = $this->scorecard->year->months($chosen);
         $first = $chosen->plus(-self::MONTHS_BACK);
-        $related = $this->related->to($measured, $user);
-        $facts = $this->kpis->whole([$measured->id, ...$related['drivers'], ...$related['places']], $first, $year[11]);
-        $kpi = $facts[$measured->id] ?? throw new \LogicException('A KPI-unit that was found is there.');
+        $related = $this->related->to($measurement, $user);
+        $facts = $this->kpis->whole([$measurement->id, ...$related['drivers'], ...$related['places']], $first, $year[11]);
+        $kpi = $facts[$measurement->id] ?? throw new \LogicException('A measurement that was found is there.');
         $definition = $kpi->measurement->definition;
         $latest = $this->scorecard->timeline->latest($definition->frequency, $chosen);
         $periods = $this->scorecard->year->endingIn($definition->frequency, $first, $year[11]);
@@ -76,7 +76,7 @@ final readonly class KpiPageReader
         }
         $streak = $this->scorecard->streak($kpi->measurement, $chosen);
         $headline = fn (Span $each): Headline => Headline::of($kpi, $each, $assessed[$each->value], $each === Span::Month ? $streak : null);
-        $row = $this->about($measured->id);
+        $row = $this->about($measurement->id);
         $places = $this->related->assessed($related['places'], $facts, $chosen, $span);
         $standing = $this->related->standing($kpi, [$kpi->id => $assessed[$span->value]] + $places, $facts);
 
@@ -96,7 +96,7 @@ final readonly class KpiPageReader
             $row->source,
             ColourTexts::of($kpi->texts),
             $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
-            $definition->kind !== Kind::Judged && $user->can('call', $measured),
+            $definition->kind !== Kind::Judged && $user->can('call', $measurement),
             $latest->key(),
             $headline(Span::Month),
             $headline(Span::YearToDate),
@@ -120,14 +120,14 @@ final readonly class KpiPageReader
      * @param  list<Period>  $periods
      * @return list<Exact|null>
      */
-    private function averages(KpiFacts $kpi, array $periods): array
+    private function averages(MeasurementFacts $kpi, array $periods): array
     {
         return $kpi->measurement->definition->kind === Kind::Judged
             ? array_fill(0, count($periods), null)
             : MovingAverage::of(array_map($kpi->measurement->actuals->figure(...), $periods), self::AVERAGED);
     }
 
-    private function single(KpiFacts $kpi, Period $period, ?Exact $average): ChartPoint
+    private function single(MeasurementFacts $kpi, Period $period, ?Exact $average): ChartPoint
     {
         $assessed = $this->scorecard->assessPeriod($kpi->measurement, $period);
         $earlier = $period->yearEarlier();
@@ -136,12 +136,12 @@ final readonly class KpiPageReader
     }
 
     /** A span as it stood at the end of a month; one that has not come yet shows what is aimed at, and last year. */
-    private function gathered(KpiFacts $kpi, Period $month, Span $span, Period $chosen): ChartPoint
+    private function gathered(MeasurementFacts $kpi, Period $month, Span $span, Period $chosen): ChartPoint
     {
         $isToCome = $month->compareTo($chosen) > 0 && $span === Span::YearToDate;
-        $measured = $kpi->measurement;
+        $measurement = $kpi->measurement;
         $assessed = $this->scorecard->assess(
-            $isToCome ? new Measurement($measured->definition, new Series([]), $measured->targets, $measured->tenure, $measured->ownRules) : $measured,
+            $isToCome ? new Measurement($measurement->definition, new Series([]), $measurement->targets, $measurement->tenure, $measurement->ownRules) : $measurement,
             $month,
             $span,
         );
@@ -150,7 +150,7 @@ final readonly class KpiPageReader
     }
 
     /** The whole span a year earlier, however much of this year's is in. */
-    private function yearEarlier(KpiFacts $kpi, Assessment $assessed): ?Exact
+    private function yearEarlier(MeasurementFacts $kpi, Assessment $assessed): ?Exact
     {
         $periods = [];
         foreach ($assessed->figures->due as $period) {
@@ -170,7 +170,7 @@ final readonly class KpiPageReader
         return array_map($this->scorecard->year->endMonth(...), $this->scorecard->year->endingIn(Frequency::Quarter, $first, $last));
     }
 
-    private function projection(KpiFacts $kpi, Period $chosen): ?ProjectionView
+    private function projection(MeasurementFacts $kpi, Period $chosen): ?ProjectionView
     {
         $projection = $this->scorecard->projection($kpi->measurement, $chosen);
         $periods = $this->scorecard->timeline->yearPeriods($kpi->measurement->definition->frequency, $kpi->measurement->tenure, $this->scorecard->year->of($chosen));
@@ -189,7 +189,7 @@ final readonly class KpiPageReader
     }
 
     /** @return list<RuleLine> newest first */
-    private function rules(KpiFacts $kpi): array
+    private function rules(MeasurementFacts $kpi): array
     {
         $line = fn (bool $own): \Closure => fn (RuleSet $rule): RuleLine => new RuleLine($rule->from->key(), $own, Explanation::rule($kpi->measurement->definition, $rule));
         $lines = [...array_map($line(true), $kpi->measurement->ownRules), ...array_map($line(false), $kpi->measurement->definition->rules)];
@@ -198,11 +198,11 @@ final readonly class KpiPageReader
         return $lines;
     }
 
-    private function about(int $measured): stdClass
+    private function about(int $measurement): stdClass
     {
         return $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
             ->leftJoin('objectives', 'objectives.id', '=', 'kpis.objective_id')
-            ->where('kpi_unit.id', $measured)->first(['objectives.name as objective', 'kpis.source'])
-            ?? throw new \LogicException('A KPI-unit that was found is there.');
+            ->where('kpi_unit.id', $measurement)->first(['objectives.name as objective', 'kpis.source'])
+            ?? throw new \LogicException('A measurement that was found is there.');
     }
 }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiLine;
-use App\Figures\KpiPlace;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementLine;
+use App\Figures\MeasurementPlace;
+use App\Figures\MeasurementStore;
 use App\Kept\AssessmentStore;
 use App\Models\Unit;
 use App\Models\User;
@@ -35,7 +35,7 @@ final readonly class MatrixReader
 
     public function __construct(
         private AssessmentStore $assessments,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
     ) {}
@@ -58,7 +58,7 @@ final readonly class MatrixReader
             $crossing === 'kpis-months' => $this->kpisByMonths($kpis, $columns, $span),
             $crossing === 'units-kpis' => $this->unitsByKpis($units, $kpis, $chosen, $span),
             $isRollUp => $this->rollUps($unit, $units, $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id))), $columns, $span),
-            default => $this->unitsByMonths($units, array_values(array_filter($kpis, fn (KpiLine $each): bool => $each->code === $kpi)), $columns, $span),
+            default => $this->unitsByMonths($units, array_values(array_filter($kpis, fn (MeasurementLine $each): bool => $each->code === $kpi)), $columns, $span),
         };
 
         return new MatrixPage($crossing, $kpi, $rows, $heads, $cells, $status?->value, $offered);
@@ -76,7 +76,7 @@ final readonly class MatrixReader
     /**
      * The KPIs that more than one of the units measures; all of them where there is but one unit.
      *
-     * @param  list<KpiLine>  $kpis
+     * @param  list<MeasurementLine>  $kpis
      * @param  array<int, int>  $units
      * @return list<MatrixLine>
      */
@@ -95,7 +95,7 @@ final readonly class MatrixReader
     }
 
     /**
-     * @param  list<KpiLine>  $kpis
+     * @param  list<MeasurementLine>  $kpis
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
@@ -104,7 +104,7 @@ final readonly class MatrixReader
         $cells = $this->cells($kpis, $months, $span);
 
         return [
-            array_map(fn (KpiLine $kpi, array $line): MatrixLine => $this->overMonths($kpi->code, $kpi->name, $kpi->measure, $line), $kpis, $cells),
+            array_map(fn (MeasurementLine $kpi, array $line): MatrixLine => $this->overMonths($kpi->code, $kpi->name, $kpi->measure, $line), $kpis, $cells),
             $this->monthHeads($months, $cells, $kpis),
             $cells,
             null,
@@ -113,7 +113,7 @@ final readonly class MatrixReader
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiLine>  $kpis  one in several units
+     * @param  list<MeasurementLine>  $kpis  one in several units
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
@@ -124,12 +124,12 @@ final readonly class MatrixReader
             $of[$kpi->unitId] = $kpi;
         }
         $measuring = array_values(array_filter($units, fn (Unit $unit): bool => isset($of[$unit->id])));
-        $measured = array_map(fn (Unit $unit): KpiLine => $of[$unit->id], $measuring);
-        $cells = $this->cells($measured, $months, $span);
+        $measurement = array_map(fn (Unit $unit): MeasurementLine => $of[$unit->id], $measuring);
+        $cells = $this->cells($measurement, $months, $span);
 
         return [
             array_map(fn (Unit $unit, array $line): MatrixLine => $this->overMonths($unit->code, $unit->name, '', $line), $measuring, $cells),
-            $this->monthHeads($months, $cells, $measured),
+            $this->monthHeads($months, $cells, $measurement),
             $cells,
             null,
         ];
@@ -137,7 +137,7 @@ final readonly class MatrixReader
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiLine>  $kpis
+     * @param  list<MeasurementLine>  $kpis
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
     private function unitsByKpis(array $units, array $kpis, Period $month, Span $span): array
@@ -148,8 +148,8 @@ final readonly class MatrixReader
         }
         $offered = $this->shared($kpis, array_flip(array_map(fn (Unit $unit): int => $unit->id, $units)));
         $wanted = array_fill_keys(array_map(fn (MatrixLine $column): string => $column->key, $offered), true);
-        $shown = array_values(array_filter($kpis, fn (KpiLine $kpi): bool => isset($wanted[$kpi->code])));
-        $judged = array_combine(array_map(fn (KpiLine $kpi): int => $kpi->id, $shown), array_column($this->cells($shown, [$month], $span), 0));
+        $shown = array_values(array_filter($kpis, fn (MeasurementLine $kpi): bool => isset($wanted[$kpi->code])));
+        $judged = array_combine(array_map(fn (MeasurementLine $kpi): int => $kpi->id, $shown), array_column($this->cells($shown, [$month], $span), 0));
         $rows = [];
         $cells = [];
         $over = new Tally;
@@ -178,7 +178,7 @@ final readonly class MatrixReader
 
     /**
      * @param  list<Unit>  $units
-     * @param  list<KpiPlace>  $kpis
+     * @param  list<MeasurementPlace>  $kpis
      * @param  list<Period>  $months
      * @return array{list<MatrixLine>, list<MatrixLine>, list<list<MatrixCell|null>>, Status|null} rows, columns, cells, and all of them together where that says something
      */
@@ -198,15 +198,15 @@ final readonly class MatrixReader
     }
 
     /**
-     * @param  list<KpiLine>  $kpis
+     * @param  list<MeasurementLine>  $kpis
      * @param  list<Period>  $months
      * @return list<list<MatrixCell>> a row for each KPI
      */
     private function cells(array $kpis, array $months, Span $span): array
     {
-        $assessed = $this->assessments->spans(array_map(fn (KpiLine $kpi): int => $kpi->id, $kpis), $months, $span);
+        $assessed = $this->assessments->spans(array_map(fn (MeasurementLine $kpi): int => $kpi->id, $kpis), $months, $span);
 
-        return array_map(fn (KpiLine $kpi): array => array_map(function (Period $month) use ($kpi, $assessed): MatrixCell {
+        return array_map(fn (MeasurementLine $kpi): array => array_map(function (Period $month) use ($kpi, $assessed): MatrixCell {
             $at = $assessed[$kpi->id][$month->key()];
 
             return new MatrixCell($kpi->id, $month->key(), $at->status, $at->called, $at->actual);
@@ -216,7 +216,7 @@ final readonly class MatrixReader
     /**
      * @param  list<Period>  $months
      * @param  list<list<MatrixCell>>  $cells
-     * @param  list<KpiLine>  $kpis  one a row
+     * @param  list<MeasurementLine>  $kpis  one a row
      * @return list<MatrixLine>
      */
     private function monthHeads(array $months, array $cells, array $kpis): array

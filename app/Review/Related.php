@@ -4,12 +4,12 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiFacts;
-use App\Models\KpiUnit;
+use App\Figures\MeasurementFacts;
+use App\Models\Measurement;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
-use App\Views\MeasuredLine;
+use App\Views\RelatedMeasurement;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Database\Query\JoinClause;
@@ -32,13 +32,13 @@ final readonly class Related
 
     public function __construct(private Connection $database, private Scorecard $scorecard, private Organisation $organisation, private Rights $rights) {}
 
-    /** @return array{drivers: list<int>, places: list<int>} KPI-units that the person sees */
-    public function to(KpiUnit $measured, User $user): array
+    /** @return array{drivers: list<int>, places: list<int>} measurements that the person sees */
+    public function to(Measurement $measurement, User $user): array
     {
         $rows = $this->database->table('kpi_unit')
-            ->leftJoin('kpi_drivers', fn (JoinClause $join): JoinClause => $join->on('kpi_drivers.driver_id', '=', 'kpi_unit.kpi_id')->where('kpi_drivers.kpi_id', $measured->kpi_id))
-            ->where(fn (Builder $query): Builder => $query->where('kpi_unit.kpi_id', $measured->kpi_id)->orWhereNotNull('kpi_drivers.kpi_id'))
-            ->where('kpi_unit.id', '<>', $measured->id)
+            ->leftJoin('kpi_drivers', fn (JoinClause $join): JoinClause => $join->on('kpi_drivers.driver_id', '=', 'kpi_unit.kpi_id')->where('kpi_drivers.kpi_id', $measurement->kpi_id))
+            ->where(fn (Builder $query): Builder => $query->where('kpi_unit.kpi_id', $measurement->kpi_id)->orWhereNotNull('kpi_drivers.kpi_id'))
+            ->where('kpi_unit.id', '<>', $measurement->id)
             ->orderBy('kpi_drivers.position')->orderBy('kpi_unit.id')
             ->get(['kpi_unit.id', 'kpi_unit.unit_id', 'kpi_unit.owner_id', 'kpi_unit.kpi_id', 'kpi_drivers.kpi_id as drives']);
         $drivers = [];
@@ -49,7 +49,7 @@ final readonly class Related
             }
             if ($row->drives === null) {
                 $places[] = $row->id;
-            } elseif ($row->unit_id === $measured->unit_id || ! isset($drivers[$row->kpi_id])) {
+            } elseif ($row->unit_id === $measurement->unit_id || ! isset($drivers[$row->kpi_id])) {
                 // A driver is told where the KPI itself is measured, or else where it is measured first.
                 $drivers[$row->kpi_id] = $row->id;
             }
@@ -59,14 +59,14 @@ final readonly class Related
     }
 
     /**
-     * @param  list<int>  $kpiUnits
-     * @param  array<int, KpiFacts>  $facts  by identity
-     * @return array<int, Assessment> by KPI-unit
+     * @param  list<int>  $measurements
+     * @param  array<int, MeasurementFacts>  $facts  by identity
+     * @return array<int, Assessment> by measurement
      */
-    public function assessed(array $kpiUnits, array $facts, Period $chosen, Span $span): array
+    public function assessed(array $measurements, array $facts, Period $chosen, Span $span): array
     {
         $assessed = [];
-        foreach ($kpiUnits as $id) {
+        foreach ($measurements as $id) {
             $assessed[$id] = $this->scorecard->assess($facts[$id]->measurement, $chosen, $span);
         }
 
@@ -74,18 +74,18 @@ final readonly class Related
     }
 
     /**
-     * @param  array<int, Assessment>  $assessed  by KPI-unit
-     * @param  array<int, KpiFacts>  $facts  by identity
-     * @param  KpiFacts|null  $driven  what they drive
+     * @param  array<int, Assessment>  $assessed  by measurement
+     * @param  array<int, MeasurementFacts>  $facts  by identity
+     * @param  MeasurementFacts|null  $driven  what they drive
      * @param  Standing|null  $among  how they rank
-     * @return list<MeasuredLine>
+     * @return list<RelatedMeasurement>
      */
-    public function lines(array $assessed, array $facts, Period $chosen, ?KpiFacts $driven = null, ?Standing $among = null): array
+    public function lines(array $assessed, array $facts, Period $chosen, ?MeasurementFacts $driven = null, ?Standing $among = null): array
     {
         $lines = [];
         foreach ($assessed as $id => $each) {
             $unit = $this->organisation->unit($facts[$id]->unitId)->code;
-            $lines[] = MeasuredLine::of(
+            $lines[] = RelatedMeasurement::of(
                 $facts[$id],
                 $unit,
                 $each,
@@ -102,10 +102,10 @@ final readonly class Related
     /**
      * Where a unit lies among those of its kind. One that gathers the others is of another kind.
      *
-     * @param  array<int, Assessment>  $assessed  of the same KPI by KPI-unit, its own among them
-     * @param  array<int, KpiFacts>  $facts  by identity
+     * @param  array<int, Assessment>  $assessed  of the same KPI by measurement, its own among them
+     * @param  array<int, MeasurementFacts>  $facts  by identity
      */
-    public function standing(KpiFacts $kpi, array $assessed, array $facts): ?Standing
+    public function standing(MeasurementFacts $kpi, array $assessed, array $facts): ?Standing
     {
         if ($kpi->measurement->definition->kind === Kind::Judged) {
             return null;
@@ -123,7 +123,7 @@ final readonly class Related
     }
 
     /** How closely two KPIs of one frequency have moved together over the last periods. */
-    private function together(KpiFacts $one, KpiFacts $other, Period $chosen): ?float
+    private function together(MeasurementFacts $one, MeasurementFacts $other, Period $chosen): ?float
     {
         $frequency = $one->measurement->definition->frequency;
 
@@ -133,7 +133,7 @@ final readonly class Related
     }
 
     /** @return array<string, float> by period */
-    private function series(KpiFacts $kpi, Frequency $frequency, Period $chosen): array
+    private function series(MeasurementFacts $kpi, Frequency $frequency, Period $chosen): array
     {
         $series = [];
         foreach ($this->scorecard->timeline->upTo($this->scorecard->timeline->latest($frequency, $chosen), self::PERIODS) as $period) {

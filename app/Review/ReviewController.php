@@ -6,7 +6,7 @@ namespace App\Review;
 
 use App\Http\PeriodRequest;
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\Unit;
 use App\Models\User;
 use Illuminate\Container\Attributes\CurrentUser;
@@ -41,16 +41,16 @@ final class ReviewController
         return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $rows->group()));
     }
 
-    #[OA\Get(path: '/api/measured/{measured}', operationId: 'row', parameters: [
-        new OA\Parameter(ref: '#/components/parameters/measured'),
+    #[OA\Get(path: '/api/measurements/{measurement}', operationId: 'row', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/measurement'),
         new OA\Parameter(ref: '#/components/parameters/period'),
         new OA\Parameter(ref: '#/components/parameters/span'),
     ], responses: [
         new OA\Response(response: 200, description: 'What stands behind a row', content: new OA\JsonContent(ref: '#/components/schemas/RowDetail')),
     ])]
-    public function row(KpiUnit $measured, PeriodRequest $request, RowReader $reader, #[CurrentUser] User $user): JsonResponse
+    public function row(Measurement $measurement, PeriodRequest $request, RowReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->detail($measured, $request->period(), $request->span(), $user));
+        return new JsonResponse($reader->detail($measurement, $request->period(), $request->span(), $user));
     }
 
     #[OA\Get(path: '/api/units/{unit}/kpis/{kpi}', operationId: 'kpiPage', parameters: [
@@ -64,11 +64,11 @@ final class ReviewController
     ])]
     public function kpi(Unit $unit, Kpi $kpi, PeriodRequest $request, KpiPageReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        $measured = KpiUnit::query()->where('unit_id', $unit->id)->where('kpi_id', $kpi->id)->first()
+        $measurement = Measurement::query()->where('unit_id', $unit->id)->where('kpi_id', $kpi->id)->first()
             ?? throw new NotFoundHttpException("{$kpi->name} is not measured in {$unit->name}.");
-        Gate::authorize('view', $measured);
+        Gate::authorize('view', $measurement);
 
-        return new JsonResponse($reader->page($measured, $request->period(), $request->span(), $user));
+        return new JsonResponse($reader->page($measurement, $request->period(), $request->span(), $user));
     }
 
     #[OA\Get(path: '/api/units/{unit}/exceptions', operationId: 'exceptions', parameters: [

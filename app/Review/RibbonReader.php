@@ -6,9 +6,9 @@ namespace App\Review;
 
 use App\Figures\Closures;
 use App\Figures\EntryRules;
-use App\Figures\KpiFacts;
-use App\Figures\KpiPlace;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementFacts;
+use App\Figures\MeasurementPlace;
+use App\Figures\MeasurementStore;
 use App\Kept\AssessmentStore;
 use App\Kept\CountedMonth;
 use App\Models\Unit;
@@ -30,7 +30,7 @@ final readonly class RibbonReader
     public function __construct(
         private Scorecard $scorecard,
         private AssessmentStore $assessments,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
         private Closures $closures,
@@ -44,7 +44,7 @@ final readonly class RibbonReader
         $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id)));
         $counted = $this->assessments->counted($kpis, $months, Span::Month);
         $missing = $counted[$chosen->key()]->missing;
-        $open = array_filter($missing === [] ? [] : $this->kpis->described(array_keys($missing)), function (KpiFacts $kpi) use ($chosen, $user): bool {
+        $open = array_filter($missing === [] ? [] : $this->kpis->described(array_keys($missing)), function (MeasurementFacts $kpi) use ($chosen, $user): bool {
             $period = $this->scorecard->endingIn($kpi->measurement, $chosen);
 
             return $period !== null && $this->rules->readingLock($kpi, $period, $user) === '';
@@ -54,7 +54,7 @@ final readonly class RibbonReader
             $this->scorecard->year->label($chosen),
             array_map(fn (Period $month): RibbonMonth => $this->month($unit, $counted[$month->key()], $month), $months),
             array_sum(array_intersect_key($missing, $open)),
-            $this->unseen(array_map(fn (KpiPlace $kpi): int => $kpi->id, array_values(array_filter($kpis, fn (KpiPlace $kpi): bool => ! $kpi->weight->isZero()))), $chosen, $user),
+            $this->unseen(array_map(fn (MeasurementPlace $kpi): int => $kpi->id, array_values(array_filter($kpis, fn (MeasurementPlace $kpi): bool => ! $kpi->weight->isZero()))), $chosen, $user),
         );
     }
 
@@ -65,12 +65,12 @@ final readonly class RibbonReader
         return new RibbonMonth($month->key(), $counted->owed, $counted->arrived, $status->value, $this->closures->holds($unit->id, $month));
     }
 
-    /** @param  list<int>  $kpiUnits */
-    private function unseen(array $kpiUnits, Period $chosen, User $user): int
+    /** @param  list<int>  $measurements */
+    private function unseen(array $measurements, Period $chosen, User $user): int
     {
-        $seen = $this->seen->by($user, $chosen, $kpiUnits);
+        $seen = $this->seen->by($user, $chosen, $measurements);
         $unseen = 0;
-        foreach ($this->assessments->reasons($kpiUnits, $chosen, Span::Month) as $id => [, $reasons]) {
+        foreach ($this->assessments->reasons($measurements, $chosen, Span::Month) as $id => [, $reasons]) {
             $unseen += $reasons === '' || $reasons === ($seen[$id] ?? '') ? 0 : 1;
         }
 

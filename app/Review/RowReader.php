@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiStore;
+use App\Figures\MeasurementStore;
 use App\Figures\NoteRows;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\User;
 use App\Review\Views\Headline;
 use App\Review\Views\MonthFigure;
@@ -32,21 +32,21 @@ final readonly class RowReader
 
     public function __construct(
         private Scorecard $scorecard,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private NoteRows $notes,
         private PeriodDate $dates,
         private Related $related,
         private ActionReader $actions,
     ) {}
 
-    public function detail(KpiUnit $measured, Period $chosen, Span $span, User $user): RowDetail
+    public function detail(Measurement $measurement, Period $chosen, Span $span, User $user): RowDetail
     {
         $months = $this->scorecard->year->months($chosen);
-        $drivers = $this->related->to($measured, $user)['drivers'];
-        $facts = $this->kpis->whole([$measured->id, ...$drivers], $chosen->plus(-self::MONTHS_BACK), $months[11]);
-        $kpi = $facts[$measured->id]
-            ?? throw new \LogicException('A KPI-unit that was found is there.');
-        $notes = $this->notes->between([$measured->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date(Month::running()->plus(1)))[$measured->id] ?? [];
+        $drivers = $this->related->to($measurement, $user)['drivers'];
+        $facts = $this->kpis->whole([$measurement->id, ...$drivers], $chosen->plus(-self::MONTHS_BACK), $months[11]);
+        $kpi = $facts[$measurement->id]
+            ?? throw new \LogicException('A measurement that was found is there.');
+        $notes = $this->notes->between([$measurement->id], Month::date($chosen->plus(-self::MONTHS_BACK)), Month::date(Month::running()->plus(1)))[$measurement->id] ?? [];
         $frequency = $kpi->measurement->definition->frequency;
         $assessed = $this->scorecard->assess($kpi->measurement, $chosen, $span);
         $streak = $this->scorecard->streak($kpi->measurement, $chosen);

@@ -6,7 +6,7 @@ namespace App\Review;
 
 use App\Figures\MeasurementLock;
 use App\Models\Action;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\User;
 use App\Support\Conflict;
 use App\Support\PeriodDate;
@@ -26,12 +26,12 @@ final readonly class SaveAction
     public function __construct(private Connection $database, private MeasurementLock $lock, private PeriodDate $dates) {}
 
     /** @throws ValidationException when it would be due before it is agreed */
-    public function agree(KpiUnit $measured, Period $period, ActionDraft $draft, User $user): void
+    public function agree(Measurement $measurement, Period $period, ActionDraft $draft, User $user): void
     {
         $this->mustBeAhead($draft);
-        $action = ['kpi_unit_id' => $measured->id, 'period' => $this->dates->date($period), 'what' => $draft->what, 'who' => $draft->who, 'due' => $draft->due, 'author_id' => $user->id];
-        $this->database->transaction(function () use ($measured, $draft, $action): void {
-            $this->lock->hold([$measured->id]);
+        $action = ['kpi_unit_id' => $measurement->id, 'period' => $this->dates->date($period), 'what' => $draft->what, 'who' => $draft->who, 'due' => $draft->due, 'author_id' => $user->id];
+        $this->database->transaction(function () use ($measurement, $draft, $action): void {
+            $this->lock->hold([$measurement->id]);
             if (! Action::query()->where($action)->where('created_at', '>', CarbonImmutable::now()->subMinutes(self::SENT_AGAIN))->exists()) {
                 Action::query()->create([...$this->columns($draft, null), ...$action]);
             }

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Figures\KpiLine;
-use App\Figures\KpiPlace;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementLine;
+use App\Figures\MeasurementPlace;
+use App\Figures\MeasurementStore;
 use App\Kept\AssessmentStore;
 use App\Models\Unit;
 use App\Models\User;
@@ -47,7 +47,7 @@ final readonly class ScorecardReader
 
     public function __construct(
         private AssessmentStore $assessments,
-        private KpiStore $kpis,
+        private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
         private Connection $database,
@@ -58,12 +58,12 @@ final readonly class ScorecardReader
     {
         $below = $this->organisation->below($unit->id);
         $kpis = $this->rights->seen($user, $this->kpis->places($below));
-        $ids = array_map(fn (KpiPlace $kpi): int => $kpi->id, $kpis);
+        $ids = array_map(fn (MeasurementPlace $kpi): int => $kpi->id, $kpis);
         $expanded = $unit->parent_id === null;
         $children = $this->organisation->children($unit->id);
         $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
         $shown = $this->rights->seen($user, $this->kpis->lines(array_keys($inRows)));
-        $shownIds = array_map(fn (KpiLine $kpi): int => $kpi->id, $shown);
+        $shownIds = array_map(fn (MeasurementLine $kpi): int => $kpi->id, $shown);
 
         // What moved is told against the span of the month before.
         $months = $this->assessments->months($ids, [$chosen, $chosen->previous()]);
@@ -77,7 +77,7 @@ final readonly class ScorecardReader
         $rollUps = $this->rollUps($unit, $kpis, $now);
         $noted = $this->noted($shownIds, $chosen);
         $overdue = array_intersect_key($this->overdue($below), $now);
-        $row = fn (KpiLine $kpi): ScorecardRow => ScorecardRow::of(
+        $row = fn (MeasurementLine $kpi): ScorecardRow => ScorecardRow::of(
             $kpi,
             $assessed[$kpi->id][$chosen->key()],
             $movements[$kpi->id],
@@ -89,12 +89,12 @@ final readonly class ScorecardReader
                 default => 'overdue',
             },
         );
-        $moved = fn (array $some): Moved => Moved::of(array_map(fn (KpiLine|KpiPlace $kpi): Movement => $movements[$kpi->id], array_values($some)));
+        $moved = fn (array $some): Moved => Moved::of(array_map(fn (MeasurementLine|MeasurementPlace $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
         $groups = [];
         $lines = [];
         foreach ($this->grouped($unit, $shown, $grouping, $expanded) as $name => $own) {
-            $status = RollUp::of(RollUpMethod::weighted(), Tally::of(array_map(fn (KpiLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own)))->status;
+            $status = RollUp::of(RollUpMethod::weighted(), Tally::of(array_map(fn (MeasurementLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own)))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
         $rowsOf = [];
@@ -120,7 +120,7 @@ final readonly class ScorecardReader
             $span->value,
             $expanded,
             $rollUps[$unit->id]->status->value,
-            CountsView::of(Counts::of(array_map(fn (KpiLine $kpi): Status => $now[$kpi->id], $shown))),
+            CountsView::of(Counts::of(array_map(fn (MeasurementLine $kpi): Status => $now[$kpi->id], $shown))),
             $moved($shown),
             array_sum(array_map(fn (int $id): int => $months[$id][$chosen->key()]->owed - $months[$id][$chosen->key()]->arrived, $ids)),
             array_sum($overdue),
@@ -131,7 +131,7 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<KpiPlace>  $kpis
+     * @param  list<MeasurementPlace>  $kpis
      * @param  array<int, Status>  $statuses
      * @return array<int, RollUp>
      */
@@ -148,8 +148,8 @@ final readonly class ScorecardReader
     /**
      * The rows in groups, but for those that are a unit below.
      *
-     * @param  list<KpiLine>  $kpis
-     * @return array<string, list<KpiLine>>
+     * @param  list<MeasurementLine>  $kpis
+     * @return array<string, list<MeasurementLine>>
      */
     private function grouped(Unit $unit, array $kpis, string $grouping, bool $expanded): array
     {
@@ -169,7 +169,7 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<KpiLine>  $kpis
+     * @param  list<MeasurementLine>  $kpis
      * @param  array<int, Status>  $now
      * @param  array<int, RollUp>  $rollUps
      */
@@ -190,7 +190,7 @@ final readonly class ScorecardReader
 
     /**
      * @param  list<int>  $units
-     * @return array<int, int> how many actions should have been done by today, by KPI-unit; none where nothing is being done
+     * @return array<int, int> how many actions should have been done by today, by measurement; none where nothing is being done
      */
     private function overdue(array $units): array
     {
@@ -203,14 +203,14 @@ final readonly class ScorecardReader
     }
 
     /**
-     * @param  list<int>  $kpiUnits
-     * @return array<int, true> KPI-units that have a note on the month
+     * @param  list<int>  $measurements
+     * @return array<int, true> measurements that have a note on the month
      */
-    private function noted(array $kpiUnits, Period $chosen): array
+    private function noted(array $measurements, Period $chosen): array
     {
         $ids = $this->database->table('notes')
             ->where('period', Month::date($chosen))
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($kpiUnits)])
+            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($measurements)])
             ->pluck('kpi_unit_id');
 
         return array_fill_keys($ids->all(), true);

@@ -12,7 +12,7 @@ final readonly class ActionView
     /** @param  list<WakePoint>  $wake */
     public function __construct(
         #[OA\Property] public int $id,
-        #[OA\Property(description: 'identity of the KPI in its unit')] public int $measured,
+        #[OA\Property(description: 'identity of the KPI in its unit')] public int $measurement,
         #[OA\Property] public string $code,
         #[OA\Property] public string $name,
         #[OA\Property] public string $measure,

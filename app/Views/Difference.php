@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use Kybernet\Core\Compare\Effect;
 use Kybernet\Core\Compare\Variance;
 use OpenApi\Attributes as OA;
@@ -25,7 +25,7 @@ final readonly class Difference
         public string $effect,
     ) {}
 
-    public static function of(?Variance $variance, KpiFacts $kpi): ?self
+    public static function of(?Variance $variance, MeasurementFacts $kpi): ?self
     {
         return $variance === null ? null : new self(
             Shown::of($variance->difference, $kpi) ?? throw new \LogicException('A difference is a figure.'),

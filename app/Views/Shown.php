@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use Kybernet\Core\Measure\Display;
 use Kybernet\Core\Measure\Exact;
 use OpenApi\Attributes as OA;
@@ -21,7 +21,7 @@ final readonly class Shown
         public string $suffix,
     ) {}
 
-    public static function of(?Exact $figure, KpiFacts $kpi): ?self
+    public static function of(?Exact $figure, MeasurementFacts $kpi): ?self
     {
         $figure = $kpi->shows($figure);
         if ($figure === null) {

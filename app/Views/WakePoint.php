@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
 use OpenApi\Attributes as OA;
@@ -21,13 +21,13 @@ final readonly class WakePoint
     ) {}
 
     /** @return list<self> the 13 periods that end at the latest */
-    public static function upTo(KpiFacts $kpi, Period $latest): array
+    public static function upTo(MeasurementFacts $kpi, Period $latest): array
     {
         return self::between($kpi, $latest->plus(1 - self::PERIODS), $latest);
     }
 
     /** @return list<self> */
-    public static function between(KpiFacts $kpi, Period $first, Period $last): array
+    public static function between(MeasurementFacts $kpi, Period $first, Period $last): array
     {
         $measurement = $kpi->measurement;
 

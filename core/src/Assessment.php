@@ -38,7 +38,7 @@ final readonly class Assessment
         public Status $computed,
         public ?Call $call,
         private Evidence $evidence,
-        private Measurement $measured,
+        private Measurement $measurement,
     ) {
         $this->status = $call->status ?? $computed;
     }
@@ -79,6 +79,6 @@ final readonly class Assessment
     /** @return list<string> codes of the units that the figure was gathered without */
     public function missingUnits(): array
     {
-        return $this->measured->actuals instanceof GatheredFigures ? $this->measured->actuals->missing($this->figures->due) : [];
+        return $this->measurement->actuals instanceof GatheredFigures ? $this->measurement->actuals->missing($this->figures->due) : [];
     }
 }

@@ -29,7 +29,7 @@ final readonly class Replay
     public static function of(Scorecard $scorecard, Measurement $asIs, Measurement $asTyped, Period $chosen, int $count): self
     {
         $periods = $scorecard->timeline->upTo($scorecard->timeline->latest($asTyped->definition->frequency, $chosen), $count);
-        $statuses = fn (Measurement $measured): array => array_map(fn (Period $period): Status => $scorecard->periodStatus($measured, $period), $periods);
+        $statuses = fn (Measurement $measurement): array => array_map(fn (Period $period): Status => $scorecard->periodStatus($measurement, $period), $periods);
 
         return new self($periods, $statuses($asIs), $statuses($asTyped));
     }

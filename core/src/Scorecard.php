@@ -44,53 +44,53 @@ final class Scorecard
         $this->timeline = new Timeline($year);
     }
 
-    public function assess(Measurement $measured, Period $chosen, Span $span): Assessment
+    public function assess(Measurement $measurement, Period $chosen, Span $span): Assessment
     {
-        return $this->assessed($measured, $this->figures($measured, $chosen, $span), $chosen, $span);
+        return $this->assessed($measurement, $this->figures($measurement, $chosen, $span), $chosen, $span);
     }
 
     /** One period of the KPI's own frequency, as the month sheet has it. */
-    public function assessPeriod(Measurement $measured, Period $period): Assessment
+    public function assessPeriod(Measurement $measurement, Period $period): Assessment
     {
-        return $this->assessed($measured, $this->single($measured, $period), $this->year->endMonth($period), Span::Month);
+        return $this->assessed($measurement, $this->single($measurement, $period), $this->year->endMonth($period), Span::Month);
     }
 
     /** The status alone, as it is needed in numbers: for roll-ups and ribbons. */
-    public function status(Measurement $measured, Period $chosen, Span $span): Status
+    public function status(Measurement $measurement, Period $chosen, Span $span): Status
     {
-        $figures = $this->figures($measured, $chosen, $span);
+        $figures = $this->figures($measurement, $chosen, $span);
 
-        return self::call($measured, $figures, $span)->status ?? Judge::judge($this->evidence($measured, $figures, $chosen));
+        return self::call($measurement, $figures, $span)->status ?? Judge::judge($this->evidence($measurement, $figures, $chosen));
     }
 
     /** The status of one period of the KPI's own frequency. */
-    public function periodStatus(Measurement $measured, Period $period): Status
+    public function periodStatus(Measurement $measurement, Period $period): Status
     {
-        $figures = $this->single($measured, $period);
+        $figures = $this->single($measurement, $period);
         // A call on a month's span is one on the period itself wherever the span holds just that period.
-        $call = $period->frequency === Frequency::Week ? null : self::call($measured, $figures, Span::Month);
+        $call = $period->frequency === Frequency::Week ? null : self::call($measurement, $figures, Span::Month);
 
-        return $call->status ?? Judge::judge($this->evidence($measured, $figures, $this->year->endMonth($period)));
+        return $call->status ?? Judge::judge($this->evidence($measurement, $figures, $this->year->endMonth($period)));
     }
 
     /** The latest period that was due by the chosen month; null outside the KPI's tenure. */
-    public function latest(Measurement $measured, Period $chosen): ?Period
+    public function latest(Measurement $measurement, Period $chosen): ?Period
     {
-        $latest = $this->timeline->latest($measured->definition->frequency, $chosen);
+        $latest = $this->timeline->latest($measurement->definition->frequency, $chosen);
 
-        return $measured->tenure->holds($latest, $this->year) ? $latest : null;
+        return $measurement->tenure->holds($latest, $this->year) ? $latest : null;
     }
 
     /** What people owe of the periods that end in the month. */
-    public function owed(Measurement $measured, Period $month): Owed
+    public function owed(Measurement $measurement, Period $month): Owed
     {
-        return Owed::of($measured, $this->ending($measured, $month));
+        return Owed::of($measurement, $this->ending($measurement, $month));
     }
 
     /** The period that ends in the month and is due there; of several the last, null where none does. */
-    public function endingIn(Measurement $measured, Period $month): ?Period
+    public function endingIn(Measurement $measurement, Period $month): ?Period
     {
-        $latest = $this->latest($measured, $month);
+        $latest = $this->latest($measurement, $month);
 
         return $latest !== null && $this->year->endMonth($latest)->compareTo($month) === 0 ? $latest : null;
     }
@@ -100,69 +100,69 @@ final class Scorecard
      *
      * @return list<Period>
      */
-    public function ending(Measurement $measured, Period $month): array
+    public function ending(Measurement $measurement, Period $month): array
     {
-        if ($measured->definition->frequency === Frequency::Week) {
-            return $this->timeline->due(Frequency::Week, $measured->tenure, $month, Span::Month);
+        if ($measurement->definition->frequency === Frequency::Week) {
+            return $this->timeline->due(Frequency::Week, $measurement->tenure, $month, Span::Month);
         }
-        $period = $this->endingIn($measured, $month);
+        $period = $this->endingIn($measurement, $month);
 
         return $period === null ? [] : [$period];
     }
 
     /** The statuses of single periods back from the latest; null outside the KPI's tenure. */
-    public function past(Measurement $measured, Period $chosen): ?Past
+    public function past(Measurement $measurement, Period $chosen): ?Past
     {
-        $latest = $this->latest($measured, $chosen);
+        $latest = $this->latest($measurement, $chosen);
 
-        return $latest === null ? null : new Past($latest, $measured->actuals->earliest(), fn (Period $period): Status => $this->periodStatus($measured, $period));
+        return $latest === null ? null : new Past($latest, $measurement->actuals->earliest(), fn (Period $period): Status => $this->periodStatus($measurement, $period));
     }
 
     /** How many single periods up to the chosen one have had its colour. */
-    public function streak(Measurement $measured, Period $chosen): ?Streak
+    public function streak(Measurement $measurement, Period $chosen): ?Streak
     {
-        $past = $this->past($measured, $chosen);
+        $past = $this->past($measurement, $chosen);
 
         return $past === null ? null : Streak::of($past);
     }
 
     /** Null with too few readings, and for a judged KPI. */
-    public function trend(Measurement $measured, Period $chosen): ?Trend
+    public function trend(Measurement $measurement, Period $chosen): ?Trend
     {
-        if ($measured->definition->kind === Kind::Judged) {
+        if ($measurement->definition->kind === Kind::Judged) {
             return null;
         }
-        $periods = $this->timeline->upTo($this->timeline->latest($measured->definition->frequency, $chosen), Trend::PERIODS);
+        $periods = $this->timeline->upTo($this->timeline->latest($measurement->definition->frequency, $chosen), Trend::PERIODS);
 
-        return Trend::over(array_map($measured->actuals->float(...), $periods), $measured->definition->polarity);
+        return Trend::over(array_map($measurement->actuals->float(...), $periods), $measurement->definition->polarity);
     }
 
     /** Null with too few readings, and for a judged KPI. */
-    public function control(Measurement $measured, Period $chosen): ?ControlChart
+    public function control(Measurement $measurement, Period $chosen): ?ControlChart
     {
-        if ($measured->definition->kind === Kind::Judged) {
+        if ($measurement->definition->kind === Kind::Judged) {
             return null;
         }
-        $latest = $this->timeline->latest($measured->definition->frequency, $chosen);
-        $figure = $measured->actuals->float(...);
+        $latest = $this->timeline->latest($measurement->definition->frequency, $chosen);
+        $figure = $measurement->actuals->float(...);
 
-        return $this->chart($measured, $latest, array_map(
+        return $this->chart($measurement, $latest, array_map(
             fn (Period $period): array => [$period, $figure($period)],
             $this->timeline->upTo($latest, ControlChart::SIGNAL_PERIODS),
         ));
     }
 
     /** What is unusual about the figure entered for a period; null where nothing is, or no figure is entered there. */
-    public function unusual(Measurement $measured, Period $period): ?Unusual
+    public function unusual(Measurement $measurement, Period $period): ?Unusual
     {
-        $figure = $measured->definition->kind === Kind::Entered ? $measured->actuals->figure($period) : null;
+        $figure = $measurement->definition->kind === Kind::Entered ? $measurement->actuals->figure($period) : null;
 
-        return $figure === null ? null : Unusual::of($figure, $measured->actuals->figure($period->previous()), $this->chart($measured, $period, []));
+        return $figure === null ? null : Unusual::of($figure, $measurement->actuals->figure($period->previous()), $this->chart($measurement, $period, []));
     }
 
-    public function projection(Measurement $measured, Period $chosen): ?Projection
+    public function projection(Measurement $measurement, Period $chosen): ?Projection
     {
-        return Projection::of($measured, $this->timeline, $chosen);
+        return Projection::of($measurement, $this->timeline, $chosen);
     }
 
     /**
@@ -172,7 +172,7 @@ final class Scorecard
      * @param  bool  $isNoted  whether the latest due period has a note
      */
     public function exceptions(
-        Measurement $measured,
+        Measurement $measurement,
         Period $chosen,
         Span $span,
         Assessment $assessed,
@@ -181,91 +181,91 @@ final class Scorecard
         ?ControlChart $control,
         bool $isNoted,
     ): ?Exceptions {
-        $latest = $this->latest($measured, $chosen);
+        $latest = $this->latest($measurement, $chosen);
 
         return $latest === null || $past === null
             ? null
-            : Exceptions::of($measured, $assessed, $span, $past, $projection, $control, $latest, $isNoted);
+            : Exceptions::of($measurement, $assessed, $span, $past, $projection, $control, $latest, $isNoted);
     }
 
-    private function assessed(Measurement $measured, LikeForLike $figures, Period $chosen, Span $span): Assessment
+    private function assessed(Measurement $measurement, LikeForLike $figures, Period $chosen, Span $span): Assessment
     {
-        $prior = PriorYear::gather($measured, $figures);
-        $evidence = $this->evidence($measured, $figures, $chosen, $prior);
+        $prior = PriorYear::gather($measurement, $figures);
+        $evidence = $this->evidence($measurement, $figures, $chosen, $prior);
 
         return new Assessment(
             $figures,
             $prior,
-            self::variance($measured, $figures),
-            self::change($measured, $prior),
-            self::step($measured, $figures),
+            self::variance($measurement, $figures),
+            self::change($measurement, $prior),
+            self::step($measurement, $figures),
             Judge::judge($evidence),
-            self::call($measured, $figures, $span),
+            self::call($measurement, $figures, $span),
             $evidence,
-            $measured,
+            $measurement,
         );
     }
 
     /** @param  list<array{Period, float|null}>  $window  periods that signals are looked for in */
-    private function chart(Measurement $measured, Period $latest, array $window): ?ControlChart
+    private function chart(Measurement $measurement, Period $latest, array $window): ?ControlChart
     {
-        $figure = $measured->actuals->float(...);
+        $figure = $measurement->actuals->float(...);
 
-        return $measured->baseline === null
+        return $measurement->baseline === null
             ? ControlChart::of(array_map($figure, $this->timeline->upTo($latest->previous(), ControlChart::BASELINE_PERIODS)), $window)
-            : ControlChart::of(array_map($figure, $measured->baseline), $window, 2);
+            : ControlChart::of(array_map($figure, $measurement->baseline), $window, 2);
     }
 
-    private function single(Measurement $measured, Period $period): LikeForLike
+    private function single(Measurement $measurement, Period $period): LikeForLike
     {
-        return LikeForLike::gather($measured, $measured->tenure->holds($period, $this->year) ? [$period] : []);
+        return LikeForLike::gather($measurement, $measurement->tenure->holds($period, $this->year) ? [$period] : []);
     }
 
-    private function figures(Measurement $measured, Period $chosen, Span $span): LikeForLike
+    private function figures(Measurement $measurement, Period $chosen, Span $span): LikeForLike
     {
-        return LikeForLike::gather($measured, $this->timeline->due($measured->definition->frequency, $measured->tenure, $chosen, $span));
+        return LikeForLike::gather($measurement, $this->timeline->due($measurement->definition->frequency, $measurement->tenure, $chosen, $span));
     }
 
-    private function evidence(Measurement $measured, LikeForLike $figures, Period $chosen, ?PriorYear $prior = null): Evidence
+    private function evidence(Measurement $measurement, LikeForLike $figures, Period $chosen, ?PriorYear $prior = null): Evidence
     {
         if ($figures->due === []) {
-            return Evidence::nothingDue($measured, 'nothing was due');
+            return Evidence::nothingDue($measurement, 'nothing was due');
         }
-        $rule = $measured->ruleAt($this->year->beginMonth($figures->due[count($figures->due) - 1]));
-        if ($rule === null || $measured->definition->polarity === Polarity::None) {
-            return Evidence::withoutRule($measured, $figures);
+        $rule = $measurement->ruleAt($this->year->beginMonth($figures->due[count($figures->due) - 1]));
+        if ($rule === null || $measurement->definition->polarity === Polarity::None) {
+            return Evidence::withoutRule($measurement, $figures);
         }
 
         return match ($rule->reference) {
-            Reference::Target => Evidence::againstTarget($measured, $rule, $figures),
-            Reference::PriorYear => Evidence::againstPriorYear($measured, $rule, $figures, $prior ?? PriorYear::gather($measured, $figures)),
-            Reference::Recent => Evidence::againstRecent($measured, $rule, $figures),
-            Reference::YearTarget => $this->yearToDate($measured, $rule, $figures, $chosen),
-            Reference::None => Evidence::byLevels($measured, $rule, $figures),
+            Reference::Target => Evidence::againstTarget($measurement, $rule, $figures),
+            Reference::PriorYear => Evidence::againstPriorYear($measurement, $rule, $figures, $prior ?? PriorYear::gather($measurement, $figures)),
+            Reference::Recent => Evidence::againstRecent($measurement, $rule, $figures),
+            Reference::YearTarget => $this->yearToDate($measurement, $rule, $figures, $chosen),
+            Reference::None => Evidence::byLevels($measurement, $rule, $figures),
         };
     }
 
-    private function yearToDate(Measurement $measured, RuleSet $rule, LikeForLike $figures, Period $chosen): Evidence
+    private function yearToDate(Measurement $measurement, RuleSet $rule, LikeForLike $figures, Period $chosen): Evidence
     {
-        $position = YearPosition::of($measured, $this->timeline, $chosen);
-        $target = $measured->targets->ofYear($position->year, $position->periods, $measured->definition->accumulation)?->target;
+        $position = YearPosition::of($measurement, $this->timeline, $chosen);
+        $target = $measurement->targets->ofYear($position->year, $position->periods, $measurement->definition->accumulation)?->target;
 
         return Evidence::againstYearTarget(
-            $measured,
+            $measurement,
             $rule,
             $figures,
-            $this->figures($measured, $chosen, Span::YearToDate),
-            $target === null ? null : $rule->pace->asks($target, $measured, $position),
+            $this->figures($measurement, $chosen, Span::YearToDate),
+            $target === null ? null : $rule->pace->asks($target, $measurement, $position),
         );
     }
 
-    private static function call(Measurement $measured, LikeForLike $figures, Span $span): ?Call
+    private static function call(Measurement $measurement, LikeForLike $figures, Span $span): ?Call
     {
-        if ($measured->calls === [] || $figures->due === []) {
+        if ($measurement->calls === [] || $figures->due === []) {
             return null;
         }
         $last = $figures->due[count($figures->due) - 1];
-        foreach ($measured->calls as $call) {
+        foreach ($measurement->calls as $call) {
             if ($call->holds($span, $last, $figures->actual)) {
                 return $call;
             }
@@ -274,7 +274,7 @@ final class Scorecard
         return null;
     }
 
-    private static function variance(Measurement $measured, LikeForLike $figures): ?Variance
+    private static function variance(Measurement $measurement, LikeForLike $figures): ?Variance
     {
         $actual = $figures->comparedActual;
         if ($figures->compared === 0 || $actual === null || $figures->goal === null) {
@@ -283,32 +283,32 @@ final class Scorecard
 
         return match (true) {
             $figures->goal->band !== null => Variance::fromBand($actual, $figures->goal->band),
-            $figures->goal->target !== null => Variance::between($actual, $figures->goal->target, $measured->definition->polarity),
+            $figures->goal->target !== null => Variance::between($actual, $figures->goal->target, $measurement->definition->polarity),
             default => null,
         };
     }
 
-    private static function change(Measurement $measured, PriorYear $prior): ?Variance
+    private static function change(Measurement $measurement, PriorYear $prior): ?Variance
     {
-        if ($prior->comparedActual === null || $prior->figure === null || $measured->definition->kind === Kind::Judged) {
+        if ($prior->comparedActual === null || $prior->figure === null || $measurement->definition->kind === Kind::Judged) {
             return null;
         }
 
-        return $measured->definition->polarity === Polarity::Band
+        return $measurement->definition->polarity === Polarity::Band
             ? Variance::withinBand($prior->comparedActual, $prior->figure, $prior->banded)
-            : Variance::between($prior->comparedActual, $prior->figure, $measured->definition->polarity);
+            : Variance::between($prior->comparedActual, $prior->figure, $measurement->definition->polarity);
     }
 
-    private static function step(Measurement $measured, LikeForLike $figures): ?Variance
+    private static function step(Measurement $measurement, LikeForLike $figures): ?Variance
     {
-        if (count($figures->due) !== 1 || $figures->actual === null || $measured->definition->kind === Kind::Judged) {
+        if (count($figures->due) !== 1 || $figures->actual === null || $measurement->definition->kind === Kind::Judged) {
             return null;
         }
         [$period, $before] = [$figures->due[0], $figures->due[0]->previous()];
         // Over units: only those that have both.
-        $actuals = $measured->actuals instanceof GatheredFigures ? $measured->actuals->alike([[$period, $before]]) : $measured->actuals;
+        $actuals = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->alike([[$period, $before]]) : $measurement->actuals;
         [$actual, $previous] = [$actuals->figure($period), $actuals->figure($before)];
 
-        return $actual === null || $previous === null ? null : Variance::between($actual, $previous, $measured->definition->polarity);
+        return $actual === null || $previous === null ? null : Variance::between($actual, $previous, $measurement->definition->polarity);
     }
 }

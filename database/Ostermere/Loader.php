@@ -36,7 +36,7 @@ final readonly class Loader
             $themes = Theme::query()->pluck('id', 'name')->all();
             $readings = [];
             $targets = [];
-            $measured = [];
+            $measurement = [];
             foreach (Catalogue::plans() as $position => $plan) {
                 $kpi = $this->kpi($plan, $units, $themes);
                 foreach (World::unitsOf($plan) as $unit) {
@@ -44,7 +44,7 @@ final readonly class Loader
                     $id = $this->database->table('kpi_unit')->insertGetId([
                         'kpi_id' => $kpi, 'unit_id' => $units[$unit], 'owner_id' => $owner, 'weight' => $plan->weight, 'position' => $position + 1,
                     ]);
-                    $measured[$plan->code][$unit] = ['id' => $id, 'owner' => $owner];
+                    $measurement[$plan->code][$unit] = ['id' => $id, 'owner' => $owner];
                     $figures = new Figures($plan, $unit);
                     foreach ($figures->actuals() as $month => $actual) {
                         $readings[] = ['kpi_unit_id' => $id, 'period' => "{$month}-01", 'actual' => $actual, 'version' => 1, 'entered_by' => $owner] + $this->stamps($month);
@@ -56,11 +56,11 @@ final readonly class Loader
             }
             $this->insert('readings', $readings);
             $this->insert('targets', $targets);
-            $this->insert('notes', $this->notes($measured));
+            $this->insert('notes', $this->notes($measurement));
             $this->special($units, $owners, $themes);
             $this->gatherContacts($units, $owners);
             $this->practice();
-            $this->followUps($measured);
+            $this->followUps($measurement);
             $this->close($units);
         });
         // A planner that knows nothing of fresh tables would read them row by row.
@@ -182,19 +182,19 @@ final readonly class Loader
         }
     }
 
-    /** @param  array<string, array<string, array{id: int, owner: int}>>  $measured */
-    private function followUps(array $measured): void
+    /** @param  array<string, array<string, array{id: int, owner: int}>>  $measurement */
+    private function followUps(array $measurement): void
     {
         $actions = [];
         foreach (Practice::ACTIONS as [$kpi, $unit, $month, $what, $who, $due, $state, $outcome]) {
             $actions[] = [
-                'kpi_unit_id' => $measured[$kpi][$unit]['id'], 'period' => "{$month}-01", 'what' => $what, 'who' => $who, 'due' => $due, 'state' => $state,
-                'outcome' => $outcome, 'ended' => $state === 'open' ? null : $due, 'author_id' => $measured[$kpi][$unit]['owner'],
+                'kpi_unit_id' => $measurement[$kpi][$unit]['id'], 'period' => "{$month}-01", 'what' => $what, 'who' => $who, 'due' => $due, 'state' => $state,
+                'outcome' => $outcome, 'ended' => $state === 'open' ? null : $due, 'author_id' => $measurement[$kpi][$unit]['owner'],
             ] + $this->stamps($month);
         }
         $this->insert('actions', $actions);
         foreach (Practice::CALLS as [$kpi, $unit, $month, $status, $reason, $by]) {
-            $place = ['kpi_unit_id' => $measured[$kpi][$unit]['id'], 'period' => "{$month}-01"];
+            $place = ['kpi_unit_id' => $measurement[$kpi][$unit]['id'], 'period' => "{$month}-01"];
             $this->database->table('calls')->insert([
                 ...$place, 'span' => 'month', 'status' => $status, 'reason' => $reason,
                 'over' => $this->database->table('readings')->where($place)->value('actual'),
@@ -243,15 +243,15 @@ final readonly class Loader
     }
 
     /**
-     * @param  array<string, array<string, array{id: int, owner: int}>>  $measured
+     * @param  array<string, array<string, array{id: int, owner: int}>>  $measurement
      * @return list<array<string, mixed>>
      */
-    private function notes(array $measured): array
+    private function notes(array $measurement): array
     {
         $notes = [];
         foreach (Story::events() as [$kpi, $unit, $month, , $text]) {
             if ($text !== '') {
-                $place = $measured[$kpi][$unit];
+                $place = $measurement[$kpi][$unit];
                 $notes[] = ['kpi_unit_id' => $place['id'], 'period' => "{$month}-01", 'text' => $text, 'version' => 1, 'author_id' => $place['owner']] + $this->stamps($month);
             }
         }

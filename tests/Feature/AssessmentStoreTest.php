@@ -2,8 +2,8 @@
 
 declare(strict_types=1);
 
-use App\Figures\KpiLine;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementLine;
+use App\Figures\MeasurementStore;
 use App\Kept\AssessmentStore;
 use App\Kept\Maker;
 use App\Models\Unit;
@@ -17,7 +17,7 @@ use Kybernet\Core\Calendar\Span;
 function keepNetwork(): void
 {
     $network = Unit::query()->where('code', 'NET')->firstOrFail();
-    $ids = array_map(fn (KpiLine $kpi): int => $kpi->id, app(KpiStore::class)->lines(app(Organisation::class)->below($network->id)));
+    $ids = array_map(fn (MeasurementLine $kpi): int => $kpi->id, app(MeasurementStore::class)->lines(app(Organisation::class)->below($network->id)));
     $months = Period::parse('2026-06')->to(Period::parse('2026-08'));
     app(AssessmentStore::class)->months($ids, $months);
     app(AssessmentStore::class)->spans($ids, $months, Span::Month);

@@ -3,14 +3,14 @@
 declare(strict_types=1);
 
 use App\Models\Kpi;
-use App\Models\KpiUnit;
+use App\Models\Measurement;
 use App\Models\RuleSet;
 use Database\Ostermere\Loader;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route as Routes;
 
-/** The status of every KPI-unit judged against its target, decided by the database alone. */
+/** The status of every measurement judged against its target, decided by the database alone. */
 function statusesBySql(string $first, string $last): array
 {
     return collect(DB::select("
@@ -112,9 +112,9 @@ it('tells nothing of what broke inside', function () {
 });
 
 it('leaves a database that holds data as it is', function () {
-    $before = KpiUnit::query()->count();
+    $before = Measurement::query()->count();
     $this->artisan('demo:load')->expectsOutputToContain('stays as it is')->assertSuccessful();
 
-    expect(KpiUnit::query()->count())->toBe($before)
+    expect(Measurement::query()->count())->toBe($before)
         ->and(fn () => app(Loader::class)->load())->toThrow(Illuminate\Database\QueryException::class);
 });

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 use App\Exchange\ImportWorkbook;
 use App\Figures\DatabaseWorkbook;
-use App\Figures\KpiStore;
+use App\Figures\MeasurementStore;
 use App\Models\User;
 use App\Support\Formats;
 use Carbon\CarbonImmutable;
@@ -66,10 +66,10 @@ it('moves the demonstration out and in without loss', function () {
 it('keeps everything that the database holds when its own workbook is put in its place', function () {
     CarbonImmutable::setTestNow('2026-09-10');
     $leak = $this->measuredId('LEAK');
-    $this->as('head')->postJson("/api/measured/{$leak}/actions/2026-08", ['what' => 'Dig', 'who' => 'Crew', 'due' => '2026-10-01', 'state' => 'open', 'outcome' => '', 'version' => 0])->assertCreated();
-    $this->putJson("/api/measured/{$leak}/seen?period=2026-08&span=month", ['reasons' => ['red']])->assertNoContent();
+    $this->as('head')->postJson("/api/measurements/{$leak}/actions/2026-08", ['what' => 'Dig', 'who' => 'Crew', 'due' => '2026-10-01', 'state' => 'open', 'outcome' => '', 'version' => 0])->assertCreated();
+    $this->putJson("/api/measurements/{$leak}/seen?period=2026-08&span=month", ['reasons' => ['red']])->assertNoContent();
     // One that was taken back, and somebody who has left.
-    $this->as('owner')->putJson("/api/measured/{$leak}/readings/2026-08", ['typed' => '', 'version' => 1])->assertOk();
+    $this->as('owner')->putJson("/api/measurements/{$leak}/readings/2026-08", ['typed' => '', 'version' => 1])->assertOk();
     User::query()->where('email', 'executive@ostermere.example')->update(['blocked_at' => now()]);
     DB::table('installation')->update(['is_demonstration' => false]);
     $state = fn (): array => array_map(
@@ -132,7 +132,7 @@ it('judges from the database what it judges from the exported workbook', functio
     }
     $scorecard = app(Scorecard::class);
     $units = DB::table('units')->pluck('code', 'id');
-    foreach (app(KpiStore::class)->inUnits(array_values($units->keys()->all()), Period::parse($month)->plus(-36), Period::parse($month)) as $kpi) {
+    foreach (app(MeasurementStore::class)->inUnits(array_values($units->keys()->all()), Period::parse($month)->plus(-36), Period::parse($month)) as $kpi) {
         foreach (Span::cases() as $span) {
             $assessment = $scorecard->assess($kpi->measurement, Period::parse($month), $span);
             expect([$assessment->status, (string) $assessment->figures->actual, (string) $assessment->prior->figure, $assessment->reason()])
@@ -159,7 +159,7 @@ it('shows every kind of KPI on the screens, and takes typed figures only where t
     $ribbon = collect($this->getJson('/api/units/ORG/ribbon?period=2026-08')->assertOk()->json('months'))->keyBy('period');
     expect([$ribbon['2026-08']['expected'], $ribbon['2026-08']['reported'], $ribbon['2026-09']['expected'], $ribbon['2026-09']['reported']])->toBe([10, 7, 12, 0])
         ->and($this->getJson('/api/units/ORG/scorecard?period=2026-08&span=month')->json('missing'))->toBe(3);
-    $save = fn (string $kpi, string $unit, string $month, string $typed) => $this->putJson('/api/measured/'.self::measured($kpi, $unit)->id."/readings/{$month}", ['typed' => $typed, 'version' => 0]);
+    $save = fn (string $kpi, string $unit, string $month, string $typed) => $this->putJson('/api/measurements/'.self::measured($kpi, $unit)->id."/readings/{$month}", ['typed' => $typed, 'version' => 0]);
     $save('SHARE', 'NET', '2026-08', '1')->assertStatus(422)->assertJsonPath('errors.0.pointer', '/typed');
     $save('LEAK', 'NET', '2026-08', '1')->assertStatus(422);
     $save('LEAK', 'Z1', '2024-03', '1')->assertStatus(422);

@@ -60,7 +60,7 @@ it('understands columns, previews cell by cell, applies as a whole and undoes as
     expect($this->getJson("/api/imports/{$page['id']}")->json('state'))->toBe('applied')->and($night()->actual)->toBe('1.81000000');
 
     // What somebody changed after the import stays when it is undone.
-    $this->putJson('/api/measured/'.self::measured('VALVES', 'NET')->id.'/readings/2026-07', ['typed' => '800', 'version' => 2])->assertOk();
+    $this->putJson('/api/measurements/'.self::measured('VALVES', 'NET')->id.'/readings/2026-07', ['typed' => '800', 'version' => 2])->assertOk();
     $this->deleteJson("/api/imports/{$page['id']}/application")->assertStatus(202);
     expect($this->getJson("/api/imports/{$page['id']}")->json('state'))->toBe('undone')->and($night()->actual)->toBeNull()
         ->and(DB::table('notes')->where('kpi_unit_id', self::measured('NIGHT', 'NET')->id)->where('period', '2026-08-01')->exists())->toBeFalse()
@@ -72,7 +72,7 @@ it('understands columns, previews cell by cell, applies as a whole and undoes as
 
 it('leaves what was changed between preview and apply, and all of it where a month was closed', function () {
     $page = $this->as('analyst') ? ($this->preview)("kpi,unit,period,actual,target\nNIGHT,NET,2026-08,1.8,1.7\nLEAK,NET,2026-08,60,56\n") : [];
-    $this->putJson('/api/measured/'.self::measured('LEAK', 'NET')->id.'/readings/2026-08', ['typed' => '63', 'version' => 1])->assertOk();
+    $this->putJson('/api/measurements/'.self::measured('LEAK', 'NET')->id.'/readings/2026-08', ['typed' => '63', 'version' => 1])->assertOk();
     DB::table('period_states')->insert(['unit_id' => self::measured('LEAK', 'NET')->unit_id, 'period' => '2026-08-01']);
     $this->postJson("/api/imports/{$page['id']}/application")->assertStatus(202);
     expect($this->getJson("/api/imports/{$page['id']}")->json())->state->toBe('ready')->problem->toContain('was closed in the meantime');

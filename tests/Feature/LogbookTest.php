@@ -9,7 +9,7 @@ use Illuminate\Support\Facades\DB;
 beforeEach(function () {
     CarbonImmutable::setTestNow('2026-09-08');
     $this->night = self::measured('NIGHT', 'NET');
-    $this->at = "/api/measured/{$this->night->id}";
+    $this->at = "/api/measurements/{$this->night->id}";
 });
 
 afterEach(fn () => CarbonImmutable::setTestNow());

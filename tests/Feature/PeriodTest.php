@@ -12,7 +12,7 @@ afterEach(fn () => CarbonImmutable::setTestNow());
 
 it('lists what is missing, unexplained and unusual before a month is closed', function () {
     DB::table('readings')->where('kpi_unit_id', self::measured('VALVES', 'NET')->id)->where('period', '2026-07-01')->update(['actual' => 73, 'version' => 2]);
-    $this->as('owner')->putJson('/api/measured/'.self::measured('VALVES', 'NET')->id.'/readings/2026-08', ['typed' => '7300', 'version' => 0])->assertOk()
+    $this->as('owner')->putJson('/api/measurements/'.self::measured('VALVES', 'NET')->id.'/readings/2026-08', ['typed' => '7300', 'version' => 0])->assertOk()
         ->assertJsonPath('verdict.question', 'Ten times the figure before, or more. Is that right?');
     $page = $this->getJson('/api/units/NET/closing?period=2026-08')->assertOk()->assertJsonPath('mayClose', false)->json();
     $names = fn (string $list): array => array_column(array_filter($page[$list], fn (array $item): bool => $item['unit'] === 'NET'), 'code');
@@ -28,23 +28,23 @@ it('hands a month in when what must be explained is explained, and takes a chang
     $submit = fn () => $this->as('owner')->postJson('/api/units/NET/submission?period=2026-08')->assertOk();
     expect($submit()->json())->toBe(['submitted' => 0, 'open' => 5, 'unexplained' => ['Leakage']]);
 
-    $this->putJson("/api/measured/{$leak}/notes/2026-08", ['text' => 'Trunk main.', 'outlook' => 'November', 'doing' => 'Third crew', 'version' => 0])->assertOk()->assertJsonPath('note.doing', 'Third crew');
+    $this->putJson("/api/measurements/{$leak}/notes/2026-08", ['text' => 'Trunk main.', 'outlook' => 'November', 'doing' => 'Third crew', 'version' => 0])->assertOk()->assertJsonPath('note.doing', 'Third crew');
     expect($submit()->json('submitted'))->toBe(68)->and($submit()->json('submitted'))->toBe(0);
     $state = fn (): string => collect($this->getJson('/api/units/NET/logbook?period=2026-08')->json('rows'))->firstWhere('id', $leak)['state'];
     expect($state())->toBe('submitted');
-    $this->putJson("/api/measured/{$leak}/readings/2026-08", ['typed' => '64.8', 'version' => 1])->assertOk();
+    $this->putJson("/api/measurements/{$leak}/readings/2026-08", ['typed' => '64.8', 'version' => 1])->assertOk();
     expect($state())->toBe('entered');
 });
 
 it('gives a judged KPI its colour only with a reason, and keeps the reason with the colour', function () {
     $balance = self::measured('BALANCE', 'NET')->id;
-    $save = fn (array $input) => $this->as('owner')->putJson("/api/measured/{$balance}/readings/2026-08", $input + ['version' => 0]);
+    $save = fn (array $input) => $this->as('owner')->putJson("/api/measurements/{$balance}/readings/2026-08", $input + ['version' => 0]);
     $save(['typed' => 'blue'])->assertStatus(422)->assertJsonPath('errors.0.detail', "'blue' is not green, amber or red.");
     $save(['typed' => 'amber'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/note');
     $save(['typed' => 'amber', 'note' => ['text' => 'One meter in question.', 'outlook' => '', 'doing' => '', 'version' => 0]])->assertOk()
         ->assertJsonPath('typed', 'amber')->assertJsonPath('verdict.status', 'amber')->assertJsonPath('note.text', 'One meter in question.');
     $version = DB::table('notes')->where('kpi_unit_id', $balance)->where('period', '2026-08-01')->value('version');
-    $this->putJson("/api/measured/{$balance}/notes/2026-08", ['text' => '', 'outlook' => '', 'doing' => '', 'version' => $version])->assertStatus(422)->assertJsonPath('errors.0.detail', 'A colour needs its reason: take the colour back first.');
+    $this->putJson("/api/measurements/{$balance}/notes/2026-08", ['text' => '', 'outlook' => '', 'doing' => '', 'version' => $version])->assertStatus(422)->assertJsonPath('errors.0.detail', 'A colour needs its reason: take the colour back first.');
 });
 
 it('closes a month for a unit and all below it, reopens it with a reason, and remembers who and why', function () {
@@ -68,10 +68,10 @@ it('lets nothing change in a closed month, by whatever route', function (Closure
 
     expect(DB::table('readings')->where('period', '<=', '2026-06-01')->sum('version'))->toBe($before);
 })->with([
-    'a reading' => [fn ($test) => $test->putJson('/api/measured/'.$test->measuredId('LEAK').'/readings/2026-06', ['typed' => '1', 'version' => 1]), 422],
-    'a note' => [fn ($test) => $test->putJson('/api/measured/'.$test->measuredId('LEAK').'/notes/2026-06', ['text' => 'x', 'outlook' => '', 'doing' => '', 'version' => 1]), 422],
-    'cells' => [fn ($test) => tap($test->putJson('/api/units/NET/cells?period=2026-08&layer=actual&columns=month', ['layer' => 'actual', 'cells' => [['measured' => $test->measuredId('LEAK'), 'period' => '2026-06', 'typed' => '1', 'was' => '59.7']]]), fn ($answer) => expect($answer->json('outcomes.0.outcome'))->toBe('refused')), 200],
-    'targets' => [fn ($test) => tap($test->putJson('/api/units/NET/cells?period=2026-08&layer=target&columns=month', ['layer' => 'target', 'cells' => [['measured' => $test->measuredId('LEAK'), 'period' => '2026-06', 'typed' => '1', 'was' => '56.0']]]), fn ($answer) => expect($answer->json('outcomes.0.outcome'))->toBe('refused')), 200],
+    'a reading' => [fn ($test) => $test->putJson('/api/measurements/'.$test->measuredId('LEAK').'/readings/2026-06', ['typed' => '1', 'version' => 1]), 422],
+    'a note' => [fn ($test) => $test->putJson('/api/measurements/'.$test->measuredId('LEAK').'/notes/2026-06', ['text' => 'x', 'outlook' => '', 'doing' => '', 'version' => 1]), 422],
+    'cells' => [fn ($test) => tap($test->putJson('/api/units/NET/cells?period=2026-08&layer=actual&columns=month', ['layer' => 'actual', 'cells' => [['measurement' => $test->measuredId('LEAK'), 'period' => '2026-06', 'typed' => '1', 'was' => '59.7']]]), fn ($answer) => expect($answer->json('outcomes.0.outcome'))->toBe('refused')), 200],
+    'targets' => [fn ($test) => tap($test->putJson('/api/units/NET/cells?period=2026-08&layer=target&columns=month', ['layer' => 'target', 'cells' => [['measurement' => $test->measuredId('LEAK'), 'period' => '2026-06', 'typed' => '1', 'was' => '56.0']]]), fn ($answer) => expect($answer->json('outcomes.0.outcome'))->toBe('refused')), 200],
     'a definition that recolours' => [fn ($test) => $test->putJson('/api/kpis/LEAK?period=2026-08', [...$test->getJson('/api/kpis/LEAK?period=2026-08')->json(), 'polarity' => 'higher']), 422],
     'many definitions' => [fn ($test) => $test->patchJson('/api/kpis', ['codes' => ['ENGAGED'], 'until' => '2025-03']), 422],
     'a file' => [fn ($test) => tap($test->postJson('/api/units/NET/imports', ['file' => UploadedFile::fake()->createWithContent('f.csv', "kpi,unit,period,actual\nLEAK,NET,2026-06,1\n")]), fn ($answer) => tap($test->putJson("/api/imports/{$answer->json('id')}/mapping", ['roles' => ['kpi', 'unit', 'period', 'actual']]), fn () => expect($test->getJson("/api/imports/{$answer->json('id')}")->json('counts.refused'))->toBe(1))), 201],
@@ -102,8 +102,8 @@ it('lets change what ends in a month that is open, though it begins in a closed 
 
 it('writes every change to the trail, with who, before and after, and shows people what is theirs', function () {
     $night = self::measured('NIGHT', 'NET')->id;
-    $this->as('owner')->putJson("/api/measured/{$night}/readings/2026-08", ['typed' => '1.9', 'version' => 0])->assertOk();
-    $this->putJson("/api/measured/{$night}/readings/2026-08", ['typed' => '1.75', 'version' => 1])->assertOk();
+    $this->as('owner')->putJson("/api/measurements/{$night}/readings/2026-08", ['typed' => '1.9', 'version' => 0])->assertOk();
+    $this->putJson("/api/measurements/{$night}/readings/2026-08", ['typed' => '1.75', 'version' => 1])->assertOk();
     $kpi = $this->as('analyst')->getJson('/api/kpis/LEAK?period=2026-08')->json();
     $this->putJson('/api/kpis/LEAK?period=2026-08', [...$kpi, 'name' => 'Losses', 'rule' => [...$kpi['rule'], 'from' => '2026-08', 'amber' => '7']])->assertOk();
 

@@ -278,11 +278,11 @@ it('takes the history of a KPI that is new in a unit until the next closing ther
     $this->postJson('/api/kpis?period=2026-08', [...$definition, 'code' => 'FRESH', 'name' => 'A new one', 'version' => 0, 'targets' => (object) []])->assertCreated();
     $fresh = $this->measuredId('FRESH');
     DB::table('kpi_unit')->where('id', $fresh)->update(['created_at' => now()->addSecond()]);
-    $this->putJson("/api/measured/{$fresh}/readings/2026-05", ['typed' => '12', 'version' => 0])->assertOk()->assertJsonPath('lock', '');
-    $this->putJson('/api/measured/'.$this->measuredId('BURSTS').'/readings/2026-05', ['typed' => '12', 'version' => 1])->assertStatus(422);
+    $this->putJson("/api/measurements/{$fresh}/readings/2026-05", ['typed' => '12', 'version' => 0])->assertOk()->assertJsonPath('lock', '');
+    $this->putJson('/api/measurements/'.$this->measuredId('BURSTS').'/readings/2026-05', ['typed' => '12', 'version' => 1])->assertStatus(422);
 
     DB::table('period_states')->where('unit_id', self::measured('BURSTS', 'NET')->unit_id)->where('period', '2026-06-01')->update(['closed_at' => now()->addSeconds(2)]);
     app()->forgetScopedInstances();
-    $this->putJson("/api/measured/{$fresh}/readings/2026-05", ['typed' => '13', 'version' => 1])->assertStatus(422);
+    $this->putJson("/api/measurements/{$fresh}/readings/2026-05", ['typed' => '13', 'version' => 1])->assertStatus(422);
     expect(fn () => DB::table('readings')->where('kpi_unit_id', $fresh)->update(['actual' => 14]))->toThrow(QueryException::class, 'The month is closed');
 });

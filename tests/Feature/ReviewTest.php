@@ -119,14 +119,14 @@ it('shows a KPI only to those who see it', function () {
 it('agrees actions, follows them up, and keeps them in the trail', function () {
     $id = $this->measuredId('BURSTS');
     $input = ['what' => 'Slower valves', 'who' => 'Mains crew', 'due' => '2026-10-01', 'state' => 'open', 'outcome' => '', 'version' => 0];
-    $this->as('executive')->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertForbidden();
+    $this->as('executive')->postJson("/api/measurements/{$id}/actions/2026-08", $input)->assertForbidden();
     CarbonImmutable::setTestNow('2026-09-10');
-    $this->as('head')->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertCreated();
+    $this->as('head')->postJson("/api/measurements/{$id}/actions/2026-08", $input)->assertCreated();
     // The answer was lost: sent again, it is the same action.
-    $this->postJson("/api/measured/{$id}/actions/2026-08", $input)->assertCreated();
-    $this->postJson("/api/measured/{$id}/actions/2026-08", [...$input, 'due' => '2026-09-09'])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
+    $this->postJson("/api/measurements/{$id}/actions/2026-08", $input)->assertCreated();
+    $this->postJson("/api/measurements/{$id}/actions/2026-08", [...$input, 'due' => '2026-09-09'])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
     // No day, and no number that looks for one: refused as words are.
-    $this->postJson("/api/measured/{$id}/actions/2026-08", [...$input, 'due' => 1e300])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
+    $this->postJson("/api/measurements/{$id}/actions/2026-08", [...$input, 'due' => 1e300])->assertUnprocessable()->assertJsonPath('errors.0.pointer', '/due');
     CarbonImmutable::setTestNow();
     expect(kpiPage($this, 'BURSTS', 'head')['actions'])->toHaveCount(1);
     $action = kpiPage($this, 'BURSTS', 'head')['actions'][0];
@@ -162,7 +162,7 @@ it('counts overdue actions on a scorecard as the exceptions list them', function
 })->with([['executive', 'OST'], ['head', 'NET'], ['owner', 'NET'], ['analyst', 'Z-FENWICK']]);
 
 it('refuses an action that says too little', function (array $change, string $pointer) {
-    $this->as('analyst')->postJson('/api/measured/'.$this->measuredId('LEAK').'/actions/2026-08', [
+    $this->as('analyst')->postJson('/api/measurements/'.$this->measuredId('LEAK').'/actions/2026-08', [
         'what' => 'Dig', 'who' => 'Crew', 'due' => now()->addMonth()->toDateString(), 'state' => 'open', 'outcome' => '', 'version' => 0, ...$change,
     ])->assertUnprocessable()->assertJsonPath('errors.0.pointer', $pointer);
 })->with([
@@ -171,14 +171,14 @@ it('refuses an action that says too little', function (array $change, string $po
 
 it('takes a call over a computed status until the figure changes', function () {
     $id = $this->measuredId('BURSTS');
-    $url = "/api/measured/{$id}/call?period=2026-08&span=month";
+    $url = "/api/measurements/{$id}/call?period=2026-08&span=month";
     $this->as('owner')->putJson($url, ['status' => 'green', 'reason' => 'mine'])->assertForbidden();
     $this->as('head')->putJson($url, ['status' => 'green', 'reason' => ''])->assertUnprocessable();
     $this->putJson($url, ['status' => 'green', 'reason' => 'Counted twice'])->assertNoContent();
     expect(kpiPage($this, 'BURSTS')['month'])->toMatchArray(['status' => 'green', 'computed' => 'amber', 'call' => 'Counted twice'])
         ->and(exception($this, 'BURSTS'))->toBeNull();
 
-    $this->as('owner')->putJson("/api/measured/{$id}/readings/2026-08", ['typed' => '58', 'version' => 1])->assertOk();
+    $this->as('owner')->putJson("/api/measurements/{$id}/readings/2026-08", ['typed' => '58', 'version' => 1])->assertOk();
     expect(kpiPage($this, 'BURSTS')['month'])->toMatchArray(['status' => 'amber', 'call' => null]);
 
     $this->as('head')->putJson($url, ['status' => 'red', 'reason' => 'Too many'])->assertNoContent();
@@ -187,7 +187,7 @@ it('takes a call over a computed status until the figure changes', function () {
 });
 
 it('refuses a call where there is nothing to call', function (string $code, string $month, string $words) {
-    $this->as('analyst')->putJson('/api/measured/'.$this->measuredId($code)."/call?period={$month}&span=month", ['status' => 'green', 'reason' => 'because'])
+    $this->as('analyst')->putJson('/api/measurements/'.$this->measuredId($code)."/call?period={$month}&span=month", ['status' => 'green', 'reason' => 'because'])
         ->assertUnprocessable()->assertJsonPath('errors.0.detail', $words);
 })->with([
     'closed' => ['LEAK', '2026-05', 'May 2026 is closed. It can be called only after it is reopened.'],
@@ -198,12 +198,12 @@ it('refuses a call where there is nothing to call', function (string $code, stri
 it('hides what was seen until another reason comes', function () {
     $leak = exception($this, 'LEAK', 'head');
     $codes = array_column($leak['reasons'], 'code');
-    $this->putJson("/api/measured/{$leak['id']}/seen", ['period' => '2026-08', 'reasons' => $codes])->assertNoContent();
+    $this->putJson("/api/measurements/{$leak['id']}/seen", ['period' => '2026-08', 'reasons' => $codes])->assertNoContent();
     expect(exception($this, 'LEAK', 'head')['seen'])->toBeTrue()->and(exception($this, 'LEAK', 'analyst')['seen'])->toBeFalse();
 
     DB::table('notes')->where(['kpi_unit_id' => $leak['id'], 'period' => '2026-08-01'])->delete();
     expect(exception($this, 'LEAK', 'head'))->seen->toBeFalse()->reasons->toHaveCount(count($codes) + 1);
-    $this->putJson("/api/measured/{$leak['id']}/seen", ['period' => '2026-08', 'reasons' => []])->assertNoContent();
+    $this->putJson("/api/measurements/{$leak['id']}/seen", ['period' => '2026-08', 'reasons' => []])->assertNoContent();
 });
 
 it('names who is late, and by which day', function () {

@@ -28,10 +28,10 @@ it('answers nobody who is not signed in', function (string $method, string $uri)
 ]);
 
 it('lets people enter only what is theirs', function (string $account, string $kpi, string $unit, int $status) {
-    $measured = self::measured($kpi, $unit);
+    $measurement = self::measured($kpi, $unit);
 
-    $this->as($account)->putJson("/api/measured/{$measured->id}/readings/2026-08", ['typed' => '1', 'version' => 0])->assertStatus($status);
-    $this->as($account)->putJson("/api/measured/{$measured->id}/notes/2026-08", ['text' => 'because', 'outlook' => '', 'doing' => '', 'version' => 0])->assertStatus($status);
+    $this->as($account)->putJson("/api/measurements/{$measurement->id}/readings/2026-08", ['typed' => '1', 'version' => 0])->assertStatus($status);
+    $this->as($account)->putJson("/api/measurements/{$measurement->id}/notes/2026-08", ['text' => 'because', 'outlook' => '', 'doing' => '', 'version' => 0])->assertStatus($status);
 })->with([
     'an analyst, anything' => ['analyst', 'FLOODING', 'WST', 200],
     'an owner, their own' => ['owner', 'NIGHT', 'NET', 200],
@@ -53,7 +53,7 @@ it('shows people what is theirs, and nothing else', function (string $account, a
     }
     $this->getJson("/api/kpis/{$codes[0]}?period=2026-08")->assertOk();
     $this->getJson("/api/kpis/{$codes[1]}?period=2026-08")->assertStatus($codes[2]);
-    $this->getJson('/api/measured/'.self::measured($codes[1], 'WST')->id.'?period=2026-08&span=month')->assertStatus($codes[2]);
+    $this->getJson('/api/measurements/'.self::measured($codes[1], 'WST')->id.'?period=2026-08&span=month')->assertStatus($codes[2]);
     $top = $this->getJson('/api/session')->json('units.0.code');
     $rows = $this->getJson("/api/units/{$top}/scorecard?period=2026-08&span=month")->assertOk()->json('groups.*.rows.*.code');
     expect(in_array($codes[1], $rows, true))->toBe($codes[2] === 200);

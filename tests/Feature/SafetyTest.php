@@ -60,7 +60,7 @@ it('tells a database that is away as away, and nothing else', function (string $
 it('answers wrong identities and bytes as what is not there, or not understood', function (string $address, int $status) {
     $this->as('analyst')->getJson($address)->assertStatus($status)->assertHeader('Content-Type', 'application/problem+json')->assertHeader('Cache-Control', 'no-store, private');
 })->with([
-    ['/api/measured/99999999999999999999?period=2026-08&span=month', 404], ['/api/measured/x?period=2026-08&span=month', 404], ['/api/imports/-1', 404],
+    ['/api/measurements/99999999999999999999?period=2026-08&span=month', 404], ['/api/measurements/x?period=2026-08&span=month', 404], ['/api/imports/-1', 404],
     ["/api/kpis/\u{FF2C}?period=2026-08", 404], ['/api/units/NET/scorecard?period[]=2026-08', 422], ['/api/units/NET/figures?period=2026-08&format=exe', 422],
     ['/api/texts?words=%FF%FE', 422], ['/api/texts?words=a%00b', 422],
 ]);

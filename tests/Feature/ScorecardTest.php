@@ -59,7 +59,7 @@ it('groups an organisation by department and a department by theme, with the uni
 
 it('opens a row with the months of its year, its notes and the judging sentence', function () {
     $id = self::measured('LEAK', 'NET')->id;
-    $detail = $this->as('executive')->getJson("/api/measured/{$id}?period=2026-08&span=yearToDate")->assertOk()->json();
+    $detail = $this->as('executive')->getJson("/api/measurements/{$id}?period=2026-08&span=yearToDate")->assertOk()->json();
 
     expect($detail['months'])->toHaveCount(12)
         ->and($detail['months'][5]['actual'])->toBeNull()
@@ -74,7 +74,7 @@ it('says what is wrong with an address', function (string $path, int $status) {
     ['/api/units/NET/scorecard?period=2026-13', 422],
     ['/api/units/NET/scorecard', 422],
     ['/api/units/NET/scorecard?period=2026-08&span=decade', 422],
-    ['/api/measured/0?period=2026-08', 404],
+    ['/api/measurements/0?period=2026-08', 404],
     ['/api/nothing', 404],
 ]);
 

@@ -12,7 +12,7 @@ beforeEach(function () {
         $this->getJson("/api/units/{$unit}/grid?period=2026-08&layer={$layer}&columns={$columns}")->assertOk()->json('rows')
     )->firstWhere('code', $code);
     $this->save = fn (array $cells, string $layer = 'actual') => $this->putJson("/api/units/NET/cells?period=2026-08&layer={$layer}&columns=month", ['layer' => $layer, 'cells' => $cells]);
-    $this->cell = fn (string $kpi, string $period, string $typed, string $was = ''): array => ['measured' => self::measured($kpi, 'NET')->id, 'period' => $period, 'typed' => $typed, 'was' => $was];
+    $this->cell = fn (string $kpi, string $period, string $typed, string $was = ''): array => ['measurement' => self::measured($kpi, 'NET')->id, 'period' => $period, 'typed' => $typed, 'was' => $was];
 });
 
 afterEach(fn () => CarbonImmutable::setTestNow());

@@ -30,7 +30,7 @@ async function killed() {
         while (going) {
             const typed = String(figure++);
             sent.get(row.id).push(typed);
-            const answer = await person.json('PUT', `/api/measured/${row.id}/readings/${row.period}`, { typed, version: versions.get(row.id), note: null });
+            const answer = await person.json('PUT', `/api/measurements/${row.id}/readings/${row.period}`, { typed, version: versions.get(row.id), note: null });
             if (answer.status === 200) {
                 acknowledged.set(row.id, typed);
                 acknowledgements++;
@@ -99,7 +99,7 @@ async function together() {
             const row = any(rows);
             const seen = (await sheet(one)).find(({ id }) => id === row.id);
             const typed = next();
-            const answer = await one.json('PUT', `/api/measured/${row.id}/readings/${row.period}`, { typed, version: seen.version, note: null });
+            const answer = await one.json('PUT', `/api/measurements/${row.id}/readings/${row.period}`, { typed, version: seen.version, note: null });
             note(answer, 'single');
             if (answer.status === 200) {
                 saved.push({ id: row.id, was: plain(seen.typed), is: typed });
@@ -110,7 +110,7 @@ async function together() {
     const block = async () => {
         while (going) {
             const seen = await sheet(other);
-            const cells = rows.map(({ id, period }) => ({ measured: id, period, typed: next(), was: seen.find((row) => row.id === id).typed }));
+            const cells = rows.map(({ id, period }) => ({ measurement: id, period, typed: next(), was: seen.find((row) => row.id === id).typed }));
             const answer = await other.json('PUT', `/api/units/NET/cells?period=${MONTH}&layer=actual&columns=month`, { layer: 'actual', cells });
             note(answer, 'block');
             for (const [index, { outcome }] of (answer.data?.outcomes ?? []).entries()) {
@@ -163,7 +163,7 @@ async function together() {
     await closer.send('PUT', `/api/units/NET/closing?period=${MONTH}`);
     const closed = JSON.stringify((await sheet(one)).map(({ id, typed }) => [id, typed]));
     for (const row of rows) {
-        note(await one.send('PUT', `/api/measured/${row.id}/readings/${row.period}`, { typed: '1', version: 0, note: null }), 'closed');
+        note(await one.send('PUT', `/api/measurements/${row.id}/readings/${row.period}`, { typed: '1', version: 0, note: null }), 'closed');
     }
     check(closed === JSON.stringify((await sheet(one)).map(({ id, typed }) => [id, typed])), 'nothing changes in a closed month');
     await closer.send('POST', `/api/units/NET/reopening?period=${MONTH}`, { reason: 'drill' });
@@ -233,7 +233,7 @@ async function wrong() {
             if (path === '/api/session') {
                 continue;
             }
-            const fill = (value) => path.replaceAll(/\{(\w+)\}/g, (_, name) => (value ?? { unit: 'NET', kpi: 'LEAK', measured: '1', period: '2026-08', import: '1', action: '1', upload: '0e37df36-f698-11e6-8dd4-cb9ced3df976' }[name]));
+            const fill = (value) => path.replaceAll(/\{(\w+)\}/g, (_, name) => (value ?? { unit: 'NET', kpi: 'LEAK', measurement: '1', period: '2026-08', import: '1', action: '1', upload: '0e37df36-f698-11e6-8dd4-cb9ced3df976' }[name]));
             const some = (list) => (long ? list : [any(list), any(list), any(list)]);
             for (const place of path.includes('{') ? some(places) : []) {
                 await send(verb, `${fill(place)}?period=2026-08`, verb === 'GET' ? undefined : '{}');

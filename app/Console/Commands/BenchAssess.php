@@ -41,8 +41,8 @@ final class BenchAssess extends Command
         }
         $all = (hrtime(true) - $started) / 1e6;
         $count = intdiv($count, self::UNITS) * self::UNITS;
-        $this->line(sprintf('%s KPI-units × %d months: a workbook of %.1f MB, an assessment of %.1f MB', number_format($count), $months, $size, $bytes / 2 ** 20));
-        $this->line(sprintf('read %.2f s, judged and written %.2f s; %.3f ms for each KPI-unit, %.3f of it judging', $read / 1e3, ($all - $read) / 1e3, $all / $count, ($all - $read) / $count));
+        $this->line(sprintf('%s measurements × %d months: a workbook of %.1f MB, an assessment of %.1f MB', number_format($count), $months, $size, $bytes / 2 ** 20));
+        $this->line(sprintf('read %.2f s, judged and written %.2f s; %.3f ms for each measurement, %.3f of it judging', $read / 1e3, ($all - $read) / 1e3, $all / $count, ($all - $read) / $count));
         $this->line(sprintf('%.0f MB of memory at most', memory_get_peak_usage(true) / 2 ** 20));
 
         return self::SUCCESS;

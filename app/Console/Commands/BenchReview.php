@@ -24,7 +24,7 @@ final class BenchReview extends Command
 
     private const WORKS_KPIS = 15;
 
-    /** Works in each department, by size: about 50 KPI-units, ten and a hundred times as many. */
+    /** Works in each department, by size: about 50 measurements, ten and a hundred times as many. */
     private const WORKS = ['1' => 0, '10' => 5, '100' => 56];
 
     private const MONTHS = 36;
@@ -45,7 +45,7 @@ final class BenchReview extends Command
             $root = Unit::query()->where('parent_id', null)->firstOrFail();
             $this->generate($database, $root, $works, self::MONTHS);
             $count = $database->table('kpi_unit')->whereIn('unit_id', Unit::query()->where('code', 'like', 'BENCH%')->select('id'))->count();
-            $this->line(number_format($count).' KPI-units × '.self::MONTHS.' months, beside the demonstration');
+            $this->line(number_format($count).' measurements × '.self::MONTHS.' months, beside the demonstration');
             $guard = $auth->guard();
             $view = 'period=2026-08&span=yearToDate';
             foreach ([

@@ -12,7 +12,7 @@ use OpenApi\Attributes as OA;
 final readonly class CellVerdict
 {
     private function __construct(
-        #[OA\Property(description: 'identity of the KPI in its unit')] public int $measured,
+        #[OA\Property(description: 'identity of the KPI in its unit')] public int $measurement,
         #[OA\Property] public string $period,
         #[OA\Property(description: 'as it was understood; of a refused cell as it was typed')] public string $typed,
         #[OA\Property(description: 'g, a, r, or blank')] public string $status,
@@ -22,11 +22,11 @@ final readonly class CellVerdict
 
     public static function refused(TypedCell $cell, string $reason): self
     {
-        return new self($cell->measured, $cell->period, $cell->typed, '', $reason, '');
+        return new self($cell->measurement, $cell->period, $cell->typed, '', $reason, '');
     }
 
     public static function sound(TypedCell $cell, string $typed, ?Status $status, string $question): self
     {
-        return new self($cell->measured, $cell->period, $typed, GridRow::LETTERS[$status->value ?? ''] ?? '', '', $question);
+        return new self($cell->measurement, $cell->period, $typed, GridRow::LETTERS[$status->value ?? ''] ?? '', '', $question);
     }
 }

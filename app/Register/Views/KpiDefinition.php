@@ -15,14 +15,14 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
-use Kybernet\Core\Workbook\KpiUnitEntry;
+use Kybernet\Core\Workbook\MeasurementEntry;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI as the editor shows it. Figures are as this user would type them.')]
 final readonly class KpiDefinition
 {
     /**
-     * @param  list<PlaceView>  $units
+     * @param  list<MeasurementView>  $units
      * @param  list<string>  $drivers
      * @param  list<string>  $periods
      * @param  list<RuleView>  $history
@@ -56,7 +56,7 @@ final readonly class KpiDefinition
         #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
         #[OA\Property(description: 'the rule set in force in the month asked for')] public ?RuleView $rule,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
-        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Place'))] public array $units,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Measurement'))] public array $units,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the KPIs that drive it')] public array $drivers,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'its periods in the financial year asked for')] public array $periods,
         #[OA\Property(
@@ -135,7 +135,7 @@ final readonly class KpiDefinition
             $definition->polarity->value,
             $rule === null ? null : RuleView::of($rule, $setting),
             ColourTexts::of($kpi->texts),
-            array_map(fn (KpiUnitEntry $unit): PlaceView => self::place($unit, $month, $setting, $people), $kpi->units),
+            array_map(fn (MeasurementEntry $unit): MeasurementView => self::place($unit, $month, $setting, $people), $kpi->units),
             $kpi->drivers,
             $periods,
             (object) $targets,
@@ -143,7 +143,7 @@ final readonly class KpiDefinition
             (object) $closed,
             self::history($definition, $setting),
             $kpi->sourcing->openQuestions(
-                array_filter($kpi->units, fn (KpiUnitEntry $unit): bool => $unit->owner === null && ! $unit->placed->isGathered) === [],
+                array_filter($kpi->units, fn (MeasurementEntry $unit): bool => $unit->owner === null && ! $unit->placed->isGathered) === [],
                 $definition->formula === null,
             ),
             $version,
@@ -151,11 +151,11 @@ final readonly class KpiDefinition
     }
 
     /** @param  Collection<string, int>  $people */
-    private static function place(KpiUnitEntry $unit, Period $month, NumberSetting $setting, Collection $people): PlaceView
+    private static function place(MeasurementEntry $unit, Period $month, NumberSetting $setting, Collection $people): MeasurementView
     {
         $own = self::inForce($unit->placed->ownRules, $month);
 
-        return new PlaceView(
+        return new MeasurementView(
             $unit->placed->unit,
             $unit->weight->toFloat(),
             $unit->owner === null ? null : $people->get($unit->owner),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Views\Difference;
 use App\Views\Shown;
 use App\Views\StatusSchema;
@@ -31,7 +31,7 @@ final readonly class ChartPoint
     ) {}
 
     /** @param  Exact|null  $prior  last year's figure, also where this year has none yet */
-    public static function of(KpiFacts $kpi, string $period, Assessment $assessed, ?Exact $prior, ?Exact $average = null): self
+    public static function of(MeasurementFacts $kpi, string $period, Assessment $assessed, ?Exact $prior, ?Exact $average = null): self
     {
         $goal = $assessed->figures->goal;
 

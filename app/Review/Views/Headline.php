@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Views\Difference;
 use App\Views\Shown;
 use App\Views\StatusSchema;
@@ -33,7 +33,7 @@ final readonly class Headline
         #[OA\Property(description: 'the day up to which its figure counts, where a period of it was not over')] public ?string $asOf,
     ) {}
 
-    public static function of(KpiFacts $kpi, Span $span, Assessment $assessed, ?Streak $streak): self
+    public static function of(MeasurementFacts $kpi, Span $span, Assessment $assessed, ?Streak $streak): self
     {
         return new self(
             $span->value,

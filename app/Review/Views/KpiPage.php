@@ -6,8 +6,8 @@ namespace App\Review\Views;
 
 use App\Views\ActionView;
 use App\Views\ColourTexts;
-use App\Views\MeasuredLine;
 use App\Views\NoteView;
+use App\Views\RelatedMeasurement;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in a unit, complete: how it stands, how it came there, where it is heading.')]
@@ -20,8 +20,8 @@ final readonly class KpiPage
      * @param  list<NoteView>  $notes
      * @param  list<ActionView>  $actions
      * @param  list<RuleLine>  $rules
-     * @param  list<MeasuredLine>  $drivers
-     * @param  list<MeasuredLine>  $places
+     * @param  list<RelatedMeasurement>  $drivers
+     * @param  list<RelatedMeasurement>  $places
      */
     public function __construct(
         #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
@@ -54,8 +54,8 @@ final readonly class KpiPage
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Note'), description: 'newest first')] public array $notes,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'newest first')] public array $actions,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RuleLine'), description: 'newest first')] public array $rules,
-        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/MeasuredLine'))] public array $drivers,
-        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/MeasuredLine'), description: 'the same KPI in other units')] public array $places,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RelatedMeasurement'))] public array $drivers,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RelatedMeasurement'), description: 'the same KPI in other units')] public array $places,
         #[OA\Property(description: 'among the units of its kind, on the chosen span; null where fewer than three have a figure')] public ?StandingView $standing,
     ) {}
 }

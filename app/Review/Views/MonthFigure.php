@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Views\Shown;
 use App\Views\StatusSchema;
 use Kybernet\Core\Assessment;
@@ -22,7 +22,7 @@ final readonly class MonthFigure
         #[OA\Property] public ?Shown $prior,
     ) {}
 
-    public static function of(KpiFacts $kpi, Period $month, Assessment $assessed): self
+    public static function of(MeasurementFacts $kpi, Period $month, Assessment $assessed): self
     {
         return new self(
             $month->key(),

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use App\Views\Shown;
 use App\Views\StatusSchema;
 use Kybernet\Core\Measure\Exact;
@@ -32,7 +32,7 @@ final readonly class ProjectionView
      * @param  array<string, Exact>  $path  by period
      * @param  int  $left  periods of the year that are left
      */
-    public static function of(?Projection $projection, array $path, int $left, string $end, KpiFacts $kpi): ?self
+    public static function of(?Projection $projection, array $path, int $left, string $end, MeasurementFacts $kpi): ?self
     {
         return $projection === null ? null : new self(
             $projection->method,

@@ -6,8 +6,8 @@ namespace App\Review\Views;
 
 use App\Views\ActionView;
 use App\Views\ColourTexts;
-use App\Views\MeasuredLine;
 use App\Views\NoteView;
+use App\Views\RelatedMeasurement;
 use App\Views\StatusSchema;
 use App\Views\Verdict;
 use App\Views\WakePoint;
@@ -20,7 +20,7 @@ final readonly class RowDetail
      * @param  list<MonthFigure>  $months
      * @param  list<NoteView>  $notes
      * @param  list<WakePoint>  $wake
-     * @param  list<MeasuredLine>  $drivers
+     * @param  list<RelatedMeasurement>  $drivers
      * @param  list<ActionView>  $actions
      */
     public function __construct(
@@ -36,7 +36,7 @@ final readonly class RowDetail
         #[OA\Property] public ColourTexts $texts,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
-        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/MeasuredLine'))] public array $drivers,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RelatedMeasurement'))] public array $drivers,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'those still open')] public array $actions,
     ) {}
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Review\Views;
 
-use App\Figures\KpiLine;
+use App\Figures\MeasurementLine;
 use App\Kept\AssessedSpan;
 use App\Views\Difference;
 use App\Views\Shown;
@@ -50,7 +50,7 @@ final readonly class ScorecardRow
     ) {}
 
     /** @param  string  $unit  its code */
-    public static function of(KpiLine $kpi, AssessedSpan $assessed, Movement $movement, bool $hasNote, string $unit, string $action): self
+    public static function of(MeasurementLine $kpi, AssessedSpan $assessed, Movement $movement, bool $hasNote, string $unit, string $action): self
     {
         return new self(
             $kpi->id,

@@ -53,7 +53,7 @@ final readonly class Exceptions
      * @param  bool  $isNoted  whether that period has a note
      */
     public static function of(
-        Measurement $measured,
+        Measurement $measurement,
         Assessment $assessed,
         Span $span,
         Past $past,
@@ -67,7 +67,7 @@ final readonly class Exceptions
         $before = $past->colourBefore();
         $movement = $before === null ? Movement::None : Movement::between($before, $past->latest());
         $run = $past->offCourse();
-        $signals = self::adverseSignals($measured->definition->polarity, $control, $latest);
+        $signals = self::adverseSignals($measurement->definition->polarity, $control, $latest);
         $reasons = [];
         $add = function (string $code, string $text, ?int $points = null) use (&$reasons): void {
             $reasons[] = new Reason($code, $points ?? self::POINTS[$code], $text);
@@ -81,7 +81,7 @@ final readonly class Exceptions
         }
         if ($run >= self::PERSISTENT_FROM) {
             $points = min(self::PERSISTENT_MOST, ($run - self::PERSISTENT_FROM + 1) * self::PERSISTENT_POINTS);
-            $add('persistent', "Not on course for {$run} {$measured->definition->frequency->value}s in a row.", $points);
+            $add('persistent', "Not on course for {$run} {$measurement->definition->frequency->value}s in a row.", $points);
         }
         if ($projection?->status === Status::Red && $status !== Status::Red) {
             $add('projected-miss', 'Heading off course by the year end.');
@@ -89,10 +89,10 @@ final readonly class Exceptions
         if ($signals !== []) {
             $add('signal', 'Beyond chance: '.implode(', ', array_map(fn (Signal $signal): string => $signal->words(), $signals)).'.');
         }
-        if (self::isBehindPriorYear($measured, $assessed)) {
+        if (self::isBehindPriorYear($measurement, $assessed)) {
             $add('behind-prior-year', 'Worse than last year by '.InWords::grouped((string) $assessed->change?->percent?->abs()->rounded(1)).' %.');
         }
-        if (Owed::isMissing($measured, $latest)) {
+        if (Owed::isMissing($measurement, $latest)) {
             $add('missing', "No reading for {$latest->words()}.");
         }
         if ($offCourse && ! $isNoted) {
@@ -126,15 +126,15 @@ final readonly class Exceptions
         ));
     }
 
-    private static function isBehindPriorYear(Measurement $measured, Assessment $assessed): bool
+    private static function isBehindPriorYear(Measurement $measurement, Assessment $assessed): bool
     {
         $change = $assessed->change;
 
-        return $measured->definition->polarity !== Polarity::Band
+        return $measurement->definition->polarity !== Polarity::Band
             && $change !== null
             && $change->effect === Effect::Adverse
             && $change->percent !== null
             && $change->percent->abs()->compareTo(Exact::of(self::BEHIND_PERCENT)) > 0
-            && $change->difference->abs()->compareTo(Exact::of($measured->definition->materiality ?? 0)) > 0;
+            && $change->difference->abs()->compareTo(Exact::of($measurement->definition->materiality ?? 0)) > 0;
     }
 }

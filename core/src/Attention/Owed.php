@@ -27,23 +27,23 @@ final readonly class Owed
      *
      * @param  list<Period>  $periods
      */
-    public static function of(Measurement $measured, array $periods): self
+    public static function of(Measurement $measurement, array $periods): self
     {
-        return self::byPeople($measured)
-            ? new self(count($periods), count(array_filter($periods, $measured->actuals->has(...))))
+        return self::byPeople($measurement)
+            ? new self(count($periods), count(array_filter($periods, $measurement->actuals->has(...))))
             : new self(0, 0);
     }
 
     /** Whether people enter its readings in the unit itself: what is worked out or gathered, nobody owes. */
-    public static function byPeople(Measurement $measured): bool
+    public static function byPeople(Measurement $measurement): bool
     {
-        return $measured->definition->kind !== Kind::Formula && $measured->actuals instanceof Series;
+        return $measurement->definition->kind !== Kind::Formula && $measurement->actuals instanceof Series;
     }
 
     /** Whether somebody still owes the reading of a period. */
-    public static function isMissing(Measurement $measured, Period $period): bool
+    public static function isMissing(Measurement $measurement, Period $period): bool
     {
-        return self::byPeople($measured) && ! $measured->actuals->has($period);
+        return self::byPeople($measurement) && ! $measurement->actuals->has($period);
     }
 
     /** Whether a colour asks for a reason that is not given: a note that says nothing of why is none. */

@@ -15,7 +15,7 @@ use Kybernet\Core\Status\Polarity;
  */
 final class Composition
 {
-    /** @var array<string, array<string, Placed>> by KPI and unit */
+    /** @var array<string, array<string, KeptMeasurement>> by KPI and unit */
     private array $placed = [];
 
     /** @var array<string, array<string, Measurement>> by KPI and unit */
@@ -28,7 +28,7 @@ final class Composition
     private array $children = [];
 
     /**
-     * @param  iterable<Placed>  $placed  formulas among them must not go round in a circle
+     * @param  iterable<KeptMeasurement>  $placed  formulas among them must not go round in a circle
      * @param  array<string, string|null>  $parents  the unit above each unit, by code
      */
     public function __construct(iterable $placed, array $parents, private readonly Timeline $timeline)
@@ -51,7 +51,7 @@ final class Composition
         return $placed === null ? null : $this->made[$kpi][$unit] ??= $this->make($placed);
     }
 
-    private function make(Placed $placed): Measurement
+    private function make(KeptMeasurement $placed): Measurement
     {
         $figures = match (true) {
             $placed->isGathered => $this->gathered($placed->kpi, $placed->unit, $placed->tenure),
@@ -126,7 +126,7 @@ final class Composition
         );
     }
 
-    private function targets(Placed $placed): Targets
+    private function targets(KeptMeasurement $placed): Targets
     {
         $lower = $this->line($placed, $placed->targets, $placed->yearTargets);
 
@@ -136,7 +136,7 @@ final class Composition
     }
 
     /** @param  array<string, string>  $years  figures set for whole years */
-    private function line(Placed $placed, Series $own, array $years): TargetLine
+    private function line(KeptMeasurement $placed, Series $own, array $years): TargetLine
     {
         return $years === [] ? TargetLine::of($own) : TargetLine::planned(
             $own,

@@ -154,13 +154,13 @@ final class FormulaFigures implements Figures
     {
         $figures = [];
         foreach ($this->formula->operands as $key => $operand) {
-            $measured = $this->operands[$key] ?? null;
+            $measurement = $this->operands[$key] ?? null;
             if (! $operand->orZero) {
-                $figures[$key] = $measured?->gather($periods);
+                $figures[$key] = $measurement?->gather($periods);
             } else {
                 // It excuses what has no readings, not a ratio that has them and divides by zero.
-                $there = $measured === null ? [] : array_values(array_filter($periods, $measured->actuals->has(...)));
-                $figures[$key] = $measured === null || $there === [] ? Exact::of(0) : $measured->gather($there);
+                $there = $measurement === null ? [] : array_values(array_filter($periods, $measurement->actuals->has(...)));
+                $figures[$key] = $measurement === null || $there === [] ? Exact::of(0) : $measurement->gather($there);
             }
         }
 

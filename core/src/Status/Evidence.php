@@ -35,70 +35,70 @@ final readonly class Evidence
     ) {}
 
     /** Nothing was due in the span. */
-    public static function nothingDue(Measurement $measured, string $words): self
+    public static function nothingDue(Measurement $measurement, string $words): self
     {
-        return new self($measured->definition, null, false, null, null, 1, $words);
+        return new self($measurement->definition, null, false, null, null, 1, $words);
     }
 
     /** No rule set decides: a KPI that is tracked, one whose limits are not in force yet, or a person's own colour. */
-    public static function withoutRule(Measurement $measured, LikeForLike $figures): self
+    public static function withoutRule(Measurement $measurement, LikeForLike $figures): self
     {
-        return new self($measured->definition, null, true, $figures->actual, null, max(1, count($figures->reported)), self::unread($measured, $figures));
+        return new self($measurement->definition, null, true, $figures->actual, null, max(1, count($figures->reported)), self::unread($measurement, $figures));
     }
 
-    public static function againstTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures): self
+    public static function againstTarget(Measurement $measurement, RuleSet $rule, LikeForLike $figures): self
     {
         $goal = $figures->compared > 0 ? $figures->goal : null;
         $actual = $goal === null ? $figures->actual : $figures->comparedActual;
 
         return new self(
-            $measured->definition,
+            $measurement->definition,
             $rule,
             true,
             $actual,
             $goal === null ? null : $goal->band ?? $goal->target,
             max(1, $figures->compared),
-            $actual === null ? self::unread($measured, $figures) : 'there is no target to compare with',
+            $actual === null ? self::unread($measurement, $figures) : 'there is no target to compare with',
         );
     }
 
-    public static function againstPriorYear(Measurement $measured, RuleSet $rule, LikeForLike $figures, PriorYear $prior): self
+    public static function againstPriorYear(Measurement $measurement, RuleSet $rule, LikeForLike $figures, PriorYear $prior): self
     {
         $actual = $prior->compared > 0 ? $prior->comparedActual : $figures->actual;
 
         return new self(
-            $measured->definition,
+            $measurement->definition,
             $rule,
             true,
             $actual,
             $prior->figure,
             max(1, $prior->compared),
-            $actual === null ? self::unread($measured, $figures) : 'there is no prior year to compare with',
+            $actual === null ? self::unread($measurement, $figures) : 'there is no prior year to compare with',
         );
     }
 
     /** Against the mean of the previous periods, which judges a span of one period only. */
-    public static function againstRecent(Measurement $measured, RuleSet $rule, LikeForLike $figures): self
+    public static function againstRecent(Measurement $measurement, RuleSet $rule, LikeForLike $figures): self
     {
         $needed = $rule->periods ?? 1;
         $before = [];
         if (count($figures->due) === 1) {
             for ($back = 1; $back <= $needed; $back++) {
-                $before[] = $measured->actuals->figure($figures->due[0]->plus(-$back));
+                $before[] = $measurement->actuals->figure($figures->due[0]->plus(-$back));
             }
         }
         $known = Exact::known($before);
         $isComplete = $known !== [] && count($known) === $needed;
 
         return new self(
-            $measured->definition,
+            $measurement->definition,
             $rule,
             true,
             $figures->actual,
             $isComplete ? Accumulation::Mean->combine($known) : null,
             1,
             match (true) {
-                $figures->actual === null => self::unread($measured, $figures),
+                $figures->actual === null => self::unread($measurement, $figures),
                 count($figures->due) !== 1 => 'recent periods are compared with a single period only',
                 default => "not all of the {$needed} previous periods have a reading",
             },
@@ -112,13 +112,13 @@ final readonly class Evidence
      * @param  LikeForLike  $toDate  of the year to date
      * @param  Exact|null  $asked  what the pace asks of the year target by now
      */
-    public static function againstYearTarget(Measurement $measured, RuleSet $rule, LikeForLike $figures, LikeForLike $toDate, ?Exact $asked): self
+    public static function againstYearTarget(Measurement $measurement, RuleSet $rule, LikeForLike $figures, LikeForLike $toDate, ?Exact $asked): self
     {
         $unread = $figures->reported === [] ? $figures : $toDate;
         $actual = $figures->reported === [] ? null : $toDate->actual;
 
         return new self(
-            $measured->definition,
+            $measurement->definition,
             $rule,
             $toDate->due !== [] || $figures->reported === [],
             $actual,
@@ -126,22 +126,22 @@ final readonly class Evidence
             max(1, count($toDate->reported)),
             match (true) {
                 $toDate->due === [] && $figures->reported !== [] => 'nothing was due in the year to date',
-                $actual === null => self::unread($measured, $unread),
+                $actual === null => self::unread($measurement, $unread),
                 default => 'there is no year target to compare with',
             },
         );
     }
 
-    public static function byLevels(Measurement $measured, RuleSet $rule, LikeForLike $figures): self
+    public static function byLevels(Measurement $measurement, RuleSet $rule, LikeForLike $figures): self
     {
         return new self(
-            $measured->definition,
+            $measurement->definition,
             $rule,
             true,
             $figures->actual,
             null,
             max(1, count($figures->reported)),
-            self::unread($measured, $figures),
+            self::unread($measurement, $figures),
         );
     }
 
@@ -170,8 +170,8 @@ final readonly class Evidence
             : $this->kpi->polarity->adverse($actual->minus($reference));
     }
 
-    private static function unread(Measurement $measured, LikeForLike $figures): ?string
+    private static function unread(Measurement $measurement, LikeForLike $figures): ?string
     {
-        return $measured->actuals->whyNone($figures->reported === [] ? $figures->due : $figures->reported);
+        return $measurement->actuals->whyNone($figures->reported === [] ? $figures->due : $figures->reported);
     }
 }

@@ -20,13 +20,13 @@ enum Pace: string
     /** As much as the same periods had of the whole of last year; an even share where last year does not say. */
     case LastYear = 'last-year';
 
-    public function asks(Exact $yearTarget, Measurement $measured, YearPosition $position): Exact
+    public function asks(Exact $yearTarget, Measurement $measurement, YearPosition $position): Exact
     {
         if ($this === self::Whole || $position->periods === []) {
             return $yearTarget;
         }
-        $full = $this === self::LastYear ? $position->fullPriorYear($measured) : null;
-        $same = $full === null || $full->isZero() ? null : $position->samePriorYear($measured);
+        $full = $this === self::LastYear ? $position->fullPriorYear($measurement) : null;
+        $same = $full === null || $full->isZero() ? null : $position->samePriorYear($measurement);
 
         return $full !== null && $same !== null
             ? $yearTarget->times($same)->dividedBy($full)

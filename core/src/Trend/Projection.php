@@ -46,20 +46,20 @@ final readonly class Projection
     ) {}
 
     /** Null when nothing is reported this year, and for a judged KPI. */
-    public static function of(Measurement $measured, Timeline $timeline, Period $chosen): ?self
+    public static function of(Measurement $measurement, Timeline $timeline, Period $chosen): ?self
     {
-        $position = YearPosition::of($measured, $timeline, $chosen);
-        if ($position->reported === [] || $measured->definition->kind === Kind::Judged) {
+        $position = YearPosition::of($measurement, $timeline, $chosen);
+        if ($position->reported === [] || $measurement->definition->kind === Kind::Judged) {
             return null;
         }
-        $rule = $measured->definition->accumulation;
+        $rule = $measurement->definition->accumulation;
         /** @var \WeakMap<Measurement, array{Exact|null}> $known */
         $known = new \WeakMap;
-        [$method, $value] = self::project($measured, $position, $timeline, $chosen, $known);
-        $toDate = $measured->gather($position->reported);
-        $goal = $measured->targets->ofYear($position->year, $position->periods, $rule);
+        [$method, $value] = self::project($measurement, $position, $timeline, $chosen, $known);
+        $toDate = $measurement->gather($position->reported);
+        $goal = $measurement->targets->ofYear($position->year, $position->periods, $rule);
         $yearTarget = $goal?->target;
-        $evidence = self::evidence($measured, $position, $chosen, $value, $goal->band ?? $yearTarget);
+        $evidence = self::evidence($measurement, $position, $chosen, $value, $goal->band ?? $yearTarget);
 
         return new self(
             $method,
@@ -80,33 +80,33 @@ final readonly class Projection
      * @param  \WeakMap<Measurement, array{Exact|null}>  $known  what was projected already of formulas over formulas
      * @return array{string, Exact|null} the method and the value, inside the KPI's bounds
      */
-    private static function project(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen, \WeakMap $known): array
+    private static function project(Measurement $measurement, YearPosition $position, Timeline $timeline, Period $chosen, \WeakMap $known): array
     {
         $formula = match (true) {
-            $measured->actuals instanceof FormulaFigures => $measured->actuals,
-            $measured->actuals instanceof GatheredFigures => $measured->actuals->ratio(),
+            $measurement->actuals instanceof FormulaFigures => $measurement->actuals,
+            $measurement->actuals instanceof GatheredFigures => $measurement->actuals->ratio(),
             default => null,
         };
-        [$method, $value] = match ($measured->definition->accumulation) {
-            Accumulation::Sum, Accumulation::Mean => self::bySeason($measured, $position) ?? ['run-rate', self::byRunRate($measured, $position)],
-            Accumulation::Latest => self::byTrend($measured, $position, $timeline, $chosen),
-            Accumulation::Maximum, Accumulation::Minimum => ['so-far', $measured->gather($position->reported)],
+        [$method, $value] = match ($measurement->definition->accumulation) {
+            Accumulation::Sum, Accumulation::Mean => self::bySeason($measurement, $position) ?? ['run-rate', self::byRunRate($measurement, $position)],
+            Accumulation::Latest => self::byTrend($measurement, $position, $timeline, $chosen),
+            Accumulation::Maximum, Accumulation::Minimum => ['so-far', $measurement->gather($position->reported)],
             // Ratios whose mean over units was taken have no operands of their own: they are levels.
             Accumulation::Recompute => $formula === null
-                ? self::bySeason($measured, $position) ?? ['run-rate', self::byRunRate($measured, $position)]
+                ? self::bySeason($measurement, $position) ?? ['run-rate', self::byRunRate($measurement, $position)]
                 : ['operands', self::byOperands($formula, $timeline, $chosen, $known)],
         };
 
-        return [$method, $value === null ? null : self::clamp($value, $measured->definition, count($position->periods))];
+        return [$method, $value === null ? null : self::clamp($value, $measurement->definition, count($position->periods))];
     }
 
     /** @return array{string, Exact}|null null unless the prior year is complete and every reported period has its prior one */
-    private static function bySeason(Measurement $measured, YearPosition $position): ?array
+    private static function bySeason(Measurement $measurement, YearPosition $position): ?array
     {
-        $rule = $measured->definition->accumulation;
-        $full = $position->fullPriorYear($measured);
-        $sameFigure = $full === null ? null : $position->samePriorYear($measured);
-        $toDate = $measured->gather($position->reported);
+        $rule = $measurement->definition->accumulation;
+        $full = $position->fullPriorYear($measurement);
+        $sameFigure = $full === null ? null : $position->samePriorYear($measurement);
+        $toDate = $measurement->gather($position->reported);
         if ($full === null || $toDate === null || $sameFigure === null) {
             return null;
         }
@@ -117,11 +117,11 @@ final readonly class Projection
         return $sameFigure->isZero() ? null : ['seasonal', $toDate->times($full)->dividedBy($sameFigure)];
     }
 
-    private static function byRunRate(Measurement $measured, YearPosition $position): ?Exact
+    private static function byRunRate(Measurement $measurement, YearPosition $position): ?Exact
     {
-        $toDate = $measured->gather($position->reported);
+        $toDate = $measurement->gather($position->reported);
 
-        return $toDate === null || $measured->definition->accumulation !== Accumulation::Sum
+        return $toDate === null || $measurement->definition->accumulation !== Accumulation::Sum
             ? $toDate
             : $toDate->times(count($position->periods))->dividedBy(Exact::of(count($position->reported)));
     }
@@ -131,17 +131,17 @@ final readonly class Projection
      *
      * @return array{string, Exact|null}
      */
-    private static function byTrend(Measurement $measured, YearPosition $position, Timeline $timeline, Period $chosen): array
+    private static function byTrend(Measurement $measurement, YearPosition $position, Timeline $timeline, Period $chosen): array
     {
-        $latest = $timeline->latest($measured->definition->frequency, $chosen);
+        $latest = $timeline->latest($measurement->definition->frequency, $chosen);
         $periods = $timeline->upTo($latest, Trend::PERIODS);
-        $trend = Trend::over(array_map($measured->actuals->float(...), $periods), $measured->definition->polarity);
+        $trend = Trend::over(array_map($measurement->actuals->float(...), $periods), $measurement->definition->polarity);
         if ($trend === null || $trend->direction === 'steady') {
-            return ['last-value', $measured->gather($position->reported)];
+            return ['last-value', $measurement->gather($position->reported)];
         }
         $last = $position->periods[count($position->periods) - 1];
 
-        return ['trend-line', self::line(array_map($measured->actuals->figure(...), $periods), Trend::PERIODS + $last->ordinal - $latest->ordinal)];
+        return ['trend-line', self::line(array_map($measurement->actuals->figure(...), $periods), Trend::PERIODS + $last->ordinal - $latest->ordinal)];
     }
 
     /**
@@ -178,16 +178,16 @@ final readonly class Projection
         $projected = [];
         $isThere = false;
         foreach ($formula->operands as $key => $operand) {
-            $measured = $figures->operands()[$key] ?? null;
-            $position = $measured === null ? null : YearPosition::of($measured, $timeline, $chosen);
-            if ($measured === null || $position === null || $position->reported === []) {
+            $measurement = $figures->operands()[$key] ?? null;
+            $position = $measurement === null ? null : YearPosition::of($measurement, $timeline, $chosen);
+            if ($measurement === null || $position === null || $position->reported === []) {
                 $projected[$key] = $operand->orZero ? Exact::of(0) : null;
 
                 continue;
             }
             $isThere = true;
-            $known[$measured] ??= [self::project($measured, $position, $timeline, $chosen, $known)[1]];
-            $projected[$key] = $known[$measured][0];
+            $known[$measurement] ??= [self::project($measurement, $position, $timeline, $chosen, $known)[1]];
+            $projected[$key] = $known[$measurement][0];
         }
         try {
             return $isThere ? $formula->evaluate($projected) : null;
@@ -212,13 +212,13 @@ final readonly class Projection
     }
 
     /** What the projected value is judged by: the rule set in force in the chosen month, for all periods of the year. */
-    private static function evidence(Measurement $measured, YearPosition $position, Period $chosen, ?Exact $value, Exact|Band|null $goal): Evidence
+    private static function evidence(Measurement $measurement, YearPosition $position, Period $chosen, ?Exact $value, Exact|Band|null $goal): Evidence
     {
-        $rule = $measured->ruleAt($chosen);
+        $rule = $measurement->ruleAt($chosen);
 
-        return Evidence::projected($measured->definition, $rule, $value, match ($rule?->reference) {
+        return Evidence::projected($measurement->definition, $rule, $value, match ($rule?->reference) {
             Reference::Target, Reference::YearTarget => $goal,
-            Reference::PriorYear => $position->fullPriorYear($measured),
+            Reference::PriorYear => $position->fullPriorYear($measurement),
             default => null,
         }, max(1, count($position->periods)));
     }

@@ -17,9 +17,9 @@ use Kybernet\Core\Measure\Measurement;
 final class ProjectionPath
 {
     /** @return array<string, Exact> figures by period; none where the method says nothing of single periods */
-    public static function of(Projection $projection, Measurement $measured, Timeline $timeline, Period $chosen): array
+    public static function of(Projection $projection, Measurement $measurement, Timeline $timeline, Period $chosen): array
     {
-        $position = YearPosition::of($measured, $timeline, $chosen);
+        $position = YearPosition::of($measurement, $timeline, $chosen);
         $left = array_slice($position->periods, count($position->ended));
         if ($projection->value === null || $left === []) {
             return [];
@@ -27,8 +27,8 @@ final class ProjectionPath
         $path = [];
         foreach ($left as $period) {
             $figure = match ($projection->method) {
-                'seasonal' => self::seasonal($measured, $position, $period),
-                'run-rate' => self::runRate($measured, $position),
+                'seasonal' => self::seasonal($measurement, $position, $period),
+                'run-rate' => self::runRate($measurement, $position),
                 'last-value' => $projection->value,
                 // The line is known by its end alone.
                 'trend-line' => $period === $left[count($left) - 1] ? $projection->value : null,
@@ -43,26 +43,26 @@ final class ProjectionPath
     }
 
     /** Last year's figure, moved by what this year has been so far against the same periods of last year. */
-    private static function seasonal(Measurement $measured, YearPosition $position, Period $period): ?Exact
+    private static function seasonal(Measurement $measurement, YearPosition $position, Period $period): ?Exact
     {
         $earlier = $period->yearEarlier();
-        $prior = $earlier === null ? null : $measured->actuals->figure($earlier);
-        $toDate = $measured->gather($position->reported);
-        $sameFigure = $position->samePriorYear($measured);
+        $prior = $earlier === null ? null : $measurement->actuals->figure($earlier);
+        $toDate = $measurement->gather($position->reported);
+        $sameFigure = $position->samePriorYear($measurement);
         if ($prior === null || $toDate === null || $sameFigure === null) {
             return null;
         }
 
-        return $measured->definition->accumulation === Accumulation::Sum
+        return $measurement->definition->accumulation === Accumulation::Sum
             ? $prior->times($toDate)->dividedBy($sameFigure)
             : $prior->plus($toDate->minus($sameFigure));
     }
 
-    private static function runRate(Measurement $measured, YearPosition $position): ?Exact
+    private static function runRate(Measurement $measurement, YearPosition $position): ?Exact
     {
-        $toDate = $measured->gather($position->reported);
+        $toDate = $measurement->gather($position->reported);
 
-        return $measured->definition->accumulation === Accumulation::Sum
+        return $measurement->definition->accumulation === Accumulation::Sum
             ? $toDate?->dividedBy(Exact::of(count($position->reported)))
             : $toDate;
     }

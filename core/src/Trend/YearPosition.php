@@ -24,15 +24,15 @@ final readonly class YearPosition
      */
     private function __construct(public Period $year, public array $periods, public array $ended, public array $reported) {}
 
-    public static function of(Measurement $measured, Timeline $timeline, Period $chosen): self
+    public static function of(Measurement $measurement, Timeline $timeline, Period $chosen): self
     {
         $year = $timeline->year->of($chosen);
-        $frequency = $measured->definition->frequency;
-        $periods = $timeline->yearPeriods($frequency, $measured->tenure, $year);
+        $frequency = $measurement->definition->frequency;
+        $periods = $timeline->yearPeriods($frequency, $measurement->tenure, $year);
         $latest = $timeline->latest($frequency, $chosen);
         $ended = array_values(array_filter($periods, fn (Period $period): bool => $period->compareTo($latest) <= 0));
 
-        return new self($year, $periods, $ended, array_values(array_filter($ended, $measured->actuals->has(...))));
+        return new self($year, $periods, $ended, array_values(array_filter($ended, $measurement->actuals->has(...))));
     }
 
     /** Periods of the year that have not ended. */
@@ -45,11 +45,11 @@ final readonly class YearPosition
      * This year's periods a year earlier, gathered; null unless each has its reading, over units in each unit. A total
      * is brought to as many periods as this year has: a week 53 has no prior one.
      */
-    public function fullPriorYear(Measurement $measured): ?Exact
+    public function fullPriorYear(Measurement $measurement): ?Exact
     {
-        $rule = $measured->definition->accumulation;
+        $rule = $measurement->definition->accumulation;
         $periods = array_values(array_filter(array_map(fn (Period $period): ?Period => $period->yearEarlier(), $this->periods)));
-        $actuals = $measured->actuals instanceof GatheredFigures ? $measured->actuals->yearEarlier($this->periods) : $measured->actuals;
+        $actuals = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->yearEarlier($this->periods) : $measurement->actuals;
         if ($periods === [] || $actuals === null || array_filter($periods, fn (Period $period): bool => ! $actuals->has($period)) !== []) {
             return null;
         }
@@ -61,18 +61,18 @@ final readonly class YearPosition
     }
 
     /** The reported periods a year earlier, gathered, over units those that have both; null when one has no reading there. */
-    public function samePriorYear(Measurement $measured): ?Exact
+    public function samePriorYear(Measurement $measurement): ?Exact
     {
         $pairs = [];
         foreach ($this->reported as $period) {
             $before = $period->yearEarlier();
-            if ($before === null || ! $measured->actuals->has($before)) {
+            if ($before === null || ! $measurement->actuals->has($before)) {
                 return null;
             }
             $pairs[] = [$period, $before];
         }
-        $actuals = $measured->actuals instanceof GatheredFigures ? $measured->actuals->alike($pairs) : $measured->actuals;
+        $actuals = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->alike($pairs) : $measurement->actuals;
 
-        return $pairs === [] ? null : $actuals->gather(array_column($pairs, 1), $measured->definition->accumulation);
+        return $pairs === [] ? null : $actuals->gather(array_column($pairs, 1), $measurement->definition->accumulation);
     }
 }

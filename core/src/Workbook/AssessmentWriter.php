@@ -75,7 +75,7 @@ final readonly class AssessmentWriter
         ], array_keys($ranked))).'],"goodNews":['.self::lines($goodNews)."]}\n";
     }
 
-    /** @return iterable<list<string>> the head and a row for each KPI-unit, on the chosen span */
+    /** @return iterable<list<string>> the head and a row for each measurement, on the chosen span */
     public function table(): iterable
     {
         yield self::COLUMNS;

@@ -14,7 +14,7 @@ use Kybernet\Core\Status\Tally;
 use Kybernet\Core\Status\UnitTree;
 
 /**
- * Holds a whole workbook against the rules, one KPI-unit at a time.
+ * Holds a whole workbook against the rules, one measurement at a time.
  */
 final class Assessor
 {
@@ -66,19 +66,19 @@ final class Assessor
         }
     }
 
-    private function assess(KpiUnitEntry $entry): Assessed
+    private function assess(MeasurementEntry $entry): Assessed
     {
         $placed = $entry->placed;
-        $measured = $this->composition->measurement($placed->kpi, $placed->unit)
+        $measurement = $this->composition->measurement($placed->kpi, $placed->unit)
             ?? throw new \InvalidArgumentException("The KPI '{$placed->kpi}' is not measured in '{$placed->unit}'.");
         $spans = [];
         foreach (Span::cases() as $span) {
-            $spans[$span->value] = $this->scorecard->assess($measured, $this->chosen, $span);
+            $spans[$span->value] = $this->scorecard->assess($measurement, $this->chosen, $span);
         }
-        $past = $this->scorecard->past($measured, $this->chosen);
-        $control = $this->scorecard->control($measured, $this->chosen);
-        $projection = $this->scorecard->projection($measured, $this->chosen);
-        $latest = $this->scorecard->latest($measured, $this->chosen);
+        $past = $this->scorecard->past($measurement, $this->chosen);
+        $control = $this->scorecard->control($measurement, $this->chosen);
+        $projection = $this->scorecard->projection($measurement, $this->chosen);
+        $latest = $this->scorecard->latest($measurement, $this->chosen);
 
         return new Assessed(
             $placed->kpi,
@@ -86,12 +86,12 @@ final class Assessor
             $entry->weight,
             $placed->definition->kind,
             $spans,
-            $this->scorecard->trend($measured, $this->chosen),
+            $this->scorecard->trend($measurement, $this->chosen),
             $control,
             $projection,
             $past === null ? null : Streak::of($past),
             $this->scorecard->exceptions(
-                $measured,
+                $measurement,
                 $this->chosen,
                 $this->span,
                 $spans[$this->span->value],

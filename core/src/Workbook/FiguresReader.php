@@ -221,7 +221,7 @@ final class FiguresReader
         }
     }
 
-    /** @return array{KpiDraft|null, KpiUnitDraft|null} */
+    /** @return array{KpiDraft|null, MeasurementDraft|null} */
     private function place(Row $row): array
     {
         $code = $row->text('kpi');
@@ -277,7 +277,7 @@ final class FiguresReader
         }
     }
 
-    private function enter(Row $row, KpiUnitDraft $place, Period $period, ?string $figure, bool $isNoted): void
+    private function enter(Row $row, MeasurementDraft $place, Period $period, ?string $figure, bool $isNoted): void
     {
         $key = $period->key();
         if (isset($place->readings[$key]) || isset($place->notes[$key])) {

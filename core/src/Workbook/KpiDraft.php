@@ -11,7 +11,7 @@ use Kybernet\Core\Measure\Definition;
  */
 final class KpiDraft
 {
-    /** @var array<string, KpiUnitDraft> */
+    /** @var array<string, MeasurementDraft> */
     public array $units = [];
 
     /** @param  bool  $hasPolarity  whether it is known which form its targets have */

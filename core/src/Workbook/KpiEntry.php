@@ -17,7 +17,7 @@ final readonly class KpiEntry
      * @param  string|null  $objective  code of the objective it serves
      * @param  list<string>  $drivers  codes of the KPIs that drive it
      * @param  array<string, string>  $texts  what a colour means for it, by colour
-     * @param  list<KpiUnitEntry>  $units
+     * @param  list<MeasurementEntry>  $units
      */
     public function __construct(
         public string $code,

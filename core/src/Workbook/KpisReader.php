@@ -198,7 +198,7 @@ final class KpisReader
         }
         $rules = $kpi->definition->kind === Kind::Judged ? [] : RulesReader::read($row->rows('rules'), $polarity, $accumulation);
         if ($unit !== null && ! isset($kpi->units[$unit])) {
-            $kpi->units[$unit] = new KpiUnitDraft(
+            $kpi->units[$unit] = new MeasurementDraft(
                 $unit,
                 $row->number('weight') ?? BigDecimal::one(),
                 $row->integer('position'),

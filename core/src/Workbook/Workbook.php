@@ -31,7 +31,7 @@ final readonly class Workbook
         public array $closings = [],
     ) {}
 
-    /** @return iterable<KpiUnitEntry> in the workbook's order: KPIs, then their units */
+    /** @return iterable<MeasurementEntry> in the workbook's order: KPIs, then their units */
     public function entries(): iterable
     {
         foreach ($this->kpis as $kpi) {

@@ -7,7 +7,7 @@ namespace Kybernet\Core\Workbook;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
-use Kybernet\Core\Measure\Placed;
+use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Series;
 use stdClass;
 
@@ -168,7 +168,7 @@ final readonly class WorkbookReader
             array_values($kpi->row->texts('drivers')),
             array_filter(['green' => $texts?->text('green'), 'amber' => $texts?->text('amber'), 'red' => $texts?->text('red')], fn (?string $text): bool => $text !== null),
             $kpi->definition,
-            array_map(fn (KpiUnitDraft $unit): KpiUnitEntry => self::unit($kpi, $unit), array_values($kpi->units)),
+            array_map(fn (MeasurementDraft $unit): MeasurementEntry => self::unit($kpi, $unit), array_values($kpi->units)),
             new Sourcing(
                 $kpi->row->text('source'),
                 $kpi->row->integer('dueDay'),
@@ -179,12 +179,12 @@ final readonly class WorkbookReader
         );
     }
 
-    private static function unit(KpiDraft $kpi, KpiUnitDraft $unit): KpiUnitEntry
+    private static function unit(KpiDraft $kpi, MeasurementDraft $unit): MeasurementEntry
     {
         [$targets, $yearTargets] = self::byYear($unit->targets, $kpi->definition->frequency);
         [$upperTargets, $upperYearTargets] = self::byYear($unit->upperTargets, $kpi->definition->frequency);
 
-        return new KpiUnitEntry(new Placed(
+        return new MeasurementEntry(new KeptMeasurement(
             $kpi->code,
             $unit->unit,
             $kpi->definition,

@@ -119,7 +119,7 @@ final class WorkbookWriter
     }
 
     /** @return Members */
-    private static function kpiUnit(KpiUnitEntry $entry): array
+    private static function kpiUnit(MeasurementEntry $entry): array
     {
         $placed = $entry->placed;
 

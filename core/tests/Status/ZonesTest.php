@@ -24,9 +24,9 @@ function zones(array $rule, array $kpi, array $actuals, bool $withTargets = true
         'readings' => [...rows('K', '2025-04', ['20', '20']), ...rows('K', '2026-04', $actuals)],
         'targets' => $withTargets ? $targets : [],
     ])));
-    $measured = $workbook->composition(new Timeline($workbook->year))->measurement('K', 'ORG');
+    $measurement = $workbook->composition(new Timeline($workbook->year))->measurement('K', 'ORG');
 
-    return (new Scorecard($workbook->year))->assess($measured, month('2026-05'), Span::Quarter)->zones();
+    return (new Scorecard($workbook->year))->assess($measurement, month('2026-05'), Span::Quarter)->zones();
 }
 
 it('ends its zones where the status changes', function (array $rule, array $kpi, array $actuals, string $green, string $amber) {
@@ -74,8 +74,8 @@ it('shows the zones of a year target on the year to date alone', function () {
         'readings' => rows('K', '2026-04', ['10', '10']),
         'targets' => [['kpi' => 'K', 'unit' => 'ORG', 'period' => 'FY2026', 'target' => '100']],
     ])));
-    $measured = $workbook->composition(new Timeline($workbook->year))->measurement('K', 'ORG');
-    $zones = fn (string $month, Span $span): ?Zones => (new Scorecard($workbook->year))->assess($measured, month($month), $span)->zones();
+    $measurement = $workbook->composition(new Timeline($workbook->year))->measurement('K', 'ORG');
+    $zones = fn (string $month, Span $span): ?Zones => (new Scorecard($workbook->year))->assess($measurement, month($month), $span)->zones();
 
     expect((string) $zones('2026-05', Span::YearToDate)?->green)->toBe('70')
         // the first month is the year to date

@@ -125,9 +125,9 @@ it('counts quarters and years as they end', function () {
 });
 
 it('draws the way to the projected figure through the periods that are left', function (Accumulation $accumulation, array $lastYear, array $thisYear, array $path) {
-    $measured = measured(Polarity::Lower, $accumulation, [], [...monthly('2025-04', $lastYear), ...monthly('2026-04', $thisYear)]);
-    $projection = scorecard()->projection($measured, month('2026-06'));
-    $drawn = ProjectionPath::of($projection, $measured, scorecard()->timeline, month('2026-06'));
+    $measurement = measured(Polarity::Lower, $accumulation, [], [...monthly('2025-04', $lastYear), ...monthly('2026-04', $thisYear)]);
+    $projection = scorecard()->projection($measurement, month('2026-06'));
+    $drawn = ProjectionPath::of($projection, $measurement, scorecard()->timeline, month('2026-06'));
 
     expect(array_map(strval(...), $drawn))->toBe($path);
 })->with([
@@ -145,9 +145,9 @@ it('gathers its way and what is reported to the projected figure', function () {
         $figures = fn (int $count): array => array_map(fn (): string => (string) mt_rand(1, 999), range(1, $count));
         $accumulation = $seed % 2 === 0 ? Accumulation::Sum : Accumulation::Mean;
         $months = monthly('2025-04', [...$figures(12), ...$figures(5)]);
-        $measured = measured(Polarity::Lower, $accumulation, [], $months);
-        $projection = scorecard()->projection($measured, month('2026-08'));
-        $path = ProjectionPath::of($projection, $measured, scorecard()->timeline, month('2026-08'));
+        $measurement = measured(Polarity::Lower, $accumulation, [], $months);
+        $projection = scorecard()->projection($measurement, month('2026-08'));
+        $path = ProjectionPath::of($projection, $measurement, scorecard()->timeline, month('2026-08'));
         $whole = array_map(fn (string|Exact $figure): float => is_string($figure) ? (float) $figure : $figure->toFloat(), [...array_slice($months, 12), ...$path]);
 
         expect(array_sum($whole) / ($accumulation === Accumulation::Sum ? 1 : 12))->toEqualWithDelta($projection->value->toFloat(), 1e-6);

@@ -148,7 +148,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}/readings/{period}": {
+    "/api/measurements/{measurement}/readings/{period}": {
         parameters: {
             query?: never;
             header?: never;
@@ -164,7 +164,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}/readings/{period}/preview": {
+    "/api/measurements/{measurement}/readings/{period}/preview": {
         parameters: {
             query?: never;
             header?: never;
@@ -180,7 +180,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}/notes/{period}": {
+    "/api/measurements/{measurement}/notes/{period}": {
         parameters: {
             query?: never;
             header?: never;
@@ -388,7 +388,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}/actions/{period}": {
+    "/api/measurements/{measurement}/actions/{period}": {
         parameters: {
             query?: never;
             header?: never;
@@ -420,7 +420,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}/call": {
+    "/api/measurements/{measurement}/call": {
         parameters: {
             query?: never;
             header?: never;
@@ -436,7 +436,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}/seen": {
+    "/api/measurements/{measurement}/seen": {
         parameters: {
             query?: never;
             header?: never;
@@ -484,7 +484,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/measured/{measured}": {
+    "/api/measurements/{measurement}": {
         parameters: {
             query?: never;
             header?: never;
@@ -732,7 +732,7 @@ export interface components {
             layer: "actual" | "target";
             cells: {
                 /** @description identity of the KPI in its unit */
-                measured: number;
+                measurement: number;
                 period: string;
                 /** @description blank empties the cell */
                 typed: string;
@@ -789,7 +789,7 @@ export interface components {
         /** @description What became of a cell that was typed. */
         CellOutcome: {
             /** @description identity of the KPI in its unit */
-            measured: number;
+            measurement: number;
             period: string;
             /** @enum {string} */
             outcome: "saved" | "same" | "refused" | "conflict";
@@ -801,7 +801,7 @@ export interface components {
         /** @description How a typed cell would be read and judged. */
         CellVerdict: {
             /** @description identity of the KPI in its unit */
-            measured: number;
+            measurement: number;
             period: string;
             /** @description as it was understood; of a refused cell as it was typed */
             typed: string;
@@ -1132,7 +1132,7 @@ export interface components {
             polarity: "higher" | "lower" | "band" | "none";
             rule: components["schemas"]["Rule"] | null;
             texts: components["schemas"]["ColourTexts"];
-            units: components["schemas"]["Place"][];
+            units: components["schemas"]["Measurement"][];
             drivers: string[];
             /** @description by unit code and period; a blank removes the target */
             targets: {
@@ -1245,7 +1245,7 @@ export interface components {
             polarity: "higher" | "lower" | "band" | "none";
             rule: components["schemas"]["Rule"] | null;
             texts: components["schemas"]["ColourTexts"];
-            units: components["schemas"]["Place"][];
+            units: components["schemas"]["Measurement"][];
             /** @description codes of the KPIs that drive it */
             drivers: string[];
             /** @description its periods in the financial year asked for */
@@ -1278,7 +1278,7 @@ export interface components {
             kpis: number;
         };
         /** @description A unit where a KPI is measured. */
-        Place: {
+        Measurement: {
             /** @description code of the unit */
             unit: string;
             /**
@@ -1580,9 +1580,9 @@ export interface components {
             actions: components["schemas"]["Action"][];
             /** @description newest first */
             rules: components["schemas"]["RuleLine"][];
-            drivers: components["schemas"]["MeasuredLine"][];
+            drivers: components["schemas"]["RelatedMeasurement"][];
             /** @description the same KPI in other units */
-            places: components["schemas"]["MeasuredLine"][];
+            places: components["schemas"]["RelatedMeasurement"][];
             standing: components["schemas"]["Standing"] | null;
         };
         /** @description One crossing: a KPI in a unit in a month, or the roll-up of a unit in a month. */
@@ -1726,7 +1726,7 @@ export interface components {
             wake: components["schemas"]["WakePoint"][];
             /** @description of the chosen month alone */
             monthStatus: components["schemas"]["Status"];
-            drivers: components["schemas"]["MeasuredLine"][];
+            drivers: components["schemas"]["RelatedMeasurement"][];
             /** @description those still open */
             actions: components["schemas"]["Action"][];
         };
@@ -1919,7 +1919,7 @@ export interface components {
         Action: {
             id: number;
             /** @description identity of the KPI in its unit */
-            measured: number;
+            measurement: number;
             code: string;
             name: string;
             measure: string;
@@ -1984,8 +1984,27 @@ export interface components {
             /** @description before the weight of the KPI */
             points: number;
         };
+        /** @description The reason behind a colour, what is expected, and what is being done. */
+        Note: {
+            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
+            period: string;
+            /** @description the reason */
+            text: string;
+            /** @description when it will be back, and where it is heading */
+            outlook: string;
+            /** @description what is being done */
+            doing: string;
+            /** @description send it back to change the note */
+            version: number;
+            author: string | null;
+        };
+        /** @description Somebody who can own figures. */
+        Person: {
+            id: number;
+            name: string;
+        };
         /** @description A KPI in a unit, told in one line beside another. */
-        MeasuredLine: {
+        RelatedMeasurement: {
             /** @description identity of the KPI in this unit */
             id: number;
             code: string;
@@ -2005,25 +2024,6 @@ export interface components {
             together: number | null;
             /** @description of the same KPI in another unit: its place among the units of that kind, 1 for the best */
             rank: number | null;
-        };
-        /** @description The reason behind a colour, what is expected, and what is being done. */
-        Note: {
-            /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
-            period: string;
-            /** @description the reason */
-            text: string;
-            /** @description when it will be back, and where it is heading */
-            outlook: string;
-            /** @description what is being done */
-            doing: string;
-            /** @description send it back to change the note */
-            version: number;
-            author: string | null;
-        };
-        /** @description Somebody who can own figures. */
-        Person: {
-            id: number;
-            name: string;
         };
         /** @description A figure: exact, and as it is shown before the number setting of the reader shapes it. */
         Shown: {
@@ -2089,7 +2089,7 @@ export interface components {
         /** @description code of the KPI */
         kpi: string;
         /** @description identity of the KPI in a unit */
-        measured: number;
+        measurement: number;
         /** @description a month, 2026-08 */
         month: string;
         /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
@@ -2420,7 +2420,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
                 /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
                 period: components["parameters"]["own-period"];
             };
@@ -2451,7 +2451,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
                 /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
                 period: components["parameters"]["own-period"];
             };
@@ -2481,7 +2481,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
                 /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
                 period: components["parameters"]["own-period"];
             };
@@ -3046,7 +3046,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
                 /** @description a period in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2, FY2026 */
                 period: components["parameters"]["own-period"];
             };
@@ -3105,7 +3105,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
             };
             cookie?: never;
         };
@@ -3131,7 +3131,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
             };
             cookie?: never;
         };
@@ -3215,7 +3215,7 @@ export interface operations {
             header?: never;
             path: {
                 /** @description identity of the KPI in a unit */
-                measured: components["parameters"]["measured"];
+                measurement: components["parameters"]["measurement"];
             };
             cookie?: never;
         };

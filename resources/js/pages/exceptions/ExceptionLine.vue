@@ -117,7 +117,7 @@ const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${
         <ActionForm
             v-if="agreeing"
             class="mt-3 md:ml-[96px]"
-            :measured="item.id"
+            :measurement="item.id"
             :period="item.latest"
             @done="agreeing = false"
         />

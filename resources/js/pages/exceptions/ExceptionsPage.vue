@@ -96,8 +96,8 @@ async function mark(item: Item): Promise<void> {
     );
     try {
         await read(
-            api.PUT('/api/measured/{measured}/seen', {
-                params: { path: { measured: item.id } },
+            api.PUT('/api/measurements/{measurement}/seen', {
+                params: { path: { measurement: item.id } },
                 body: { period: period.value, reasons: seen ? item.reasons.map(({ code }) => code) : [] },
             }),
         );

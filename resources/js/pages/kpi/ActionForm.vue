@@ -5,7 +5,7 @@ import { useSending } from '@/composables/useSending';
 import { onMounted, reactive, useId, useTemplateRef } from 'vue';
 
 /** Agrees an action, or follows one up. */
-const props = defineProps<{ measured: number; period: string; action?: Schemas['Action'] }>();
+const props = defineProps<{ measurement: number; period: string; action?: Schemas['Action'] }>();
 const emit = defineEmits<{ done: [] }>();
 
 const renew = useFreshness();
@@ -28,8 +28,8 @@ async function save(): Promise<void> {
     const sent = await send(async () => {
         await read(
             props.action === undefined
-                ? api.POST('/api/measured/{measured}/actions/{period}', {
-                      params: { path: { measured: props.measured, period: props.period } },
+                ? api.POST('/api/measurements/{measurement}/actions/{period}', {
+                      params: { path: { measurement: props.measurement, period: props.period } },
                       body,
                   })
                 : api.PUT('/api/actions/{action}', { params: { path: { action: props.action.id } }, body }),

@@ -66,7 +66,7 @@ const state = computed(() => {
         <ActionForm
             v-if="editing"
             class="mt-2"
-            :measured="action.measured"
+            :measurement="action.measurement"
             :period="action.period"
             :action="action"
             @done="editing = false"

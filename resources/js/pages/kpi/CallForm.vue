@@ -23,8 +23,8 @@ const error = computed(() => message('/reason') ?? message('/status') ?? trouble
 async function call(as: keyof typeof COLOURS | 'none'): Promise<void> {
     const sent = await send(async () => {
         await read(
-            api.PUT('/api/measured/{measured}/call', {
-                params: { path: { measured: props.page.id }, query: { period: period.value, span: span.value } },
+            api.PUT('/api/measurements/{measurement}/call', {
+                params: { path: { measurement: props.page.id }, query: { period: period.value, span: span.value } },
                 body: { status: as, reason: as === 'none' ? '' : reason.value },
             }),
         );

@@ -341,7 +341,7 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
                 <ActionForm
                     v-if="agreeing"
                     class="mt-2"
-                    :measured="data.id"
+                    :measurement="data.id"
                     :period="data.latest"
                     @done="agreeing = false"
                 />

@@ -151,8 +151,8 @@ export function useEntries(
         const text = line.figure.value;
         try {
             const verdict = await read(
-                api.POST('/api/measured/{measured}/readings/{period}/preview', {
-                    params: { path: { measured: line.row.id, period: line.row.period } },
+                api.POST('/api/measurements/{measurement}/readings/{period}/preview', {
+                    params: { path: { measurement: line.row.id, period: line.row.period } },
                     body: { typed: text, version: line.figure.version },
                 }),
             );
@@ -205,12 +205,12 @@ export function useEntries(
         const { figure, note } = line;
         const sent = { figure: figure.value, note: note.value };
         const written: What[] = together ? ['figure', 'note'] : [what];
-        const path = { measured: line.row.id, period: line.row.period };
+        const path = { measurement: line.row.id, period: line.row.period };
         written.forEach((each) => (line[each].state = 'saving'));
         try {
             const row = await read(
                 what === 'figure'
-                    ? api.PUT('/api/measured/{measured}/readings/{period}', {
+                    ? api.PUT('/api/measurements/{measurement}/readings/{period}', {
                           params: { path },
                           body: {
                               typed: sent.figure,
@@ -218,7 +218,7 @@ export function useEntries(
                               note: together ? { ...sent.note, version: note.version } : null,
                           },
                       })
-                    : api.PUT('/api/measured/{measured}/notes/{period}', {
+                    : api.PUT('/api/measurements/{measurement}/notes/{period}', {
                           params: { path },
                           body: { ...sent.note, version: note.version },
                       }),

@@ -83,7 +83,7 @@ export function useYearGrid(layer: Ref<Layer>, weekly: Ref<boolean>) {
                           cell,
                           draft,
                           sent: {
-                              measured: id,
+                              measurement: id,
                               period: periodOf(row, column),
                               typed: draft.text,
                               was: draft.was,

@@ -28,8 +28,8 @@ const { data, error, isPending, refetch } = useQuery({
     queryKey: computed(() => ['row', id.value, props.place.month, span.value]),
     queryFn: () =>
         read(
-            api.GET('/api/measured/{measured}', {
-                params: { path: { measured: id.value }, query: { period: props.place.month, span: span.value } },
+            api.GET('/api/measurements/{measurement}', {
+                params: { path: { measurement: id.value }, query: { period: props.place.month, span: span.value } },
             }),
         ),
     enabled: computed(() => id.value > 0),

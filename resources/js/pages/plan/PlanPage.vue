@@ -102,7 +102,7 @@ async function apply(): Promise<void> {
             const was = row.current[at] ?? '';
             return typed === '' || typed === was || row.kept[at] === true
                 ? []
-                : [{ measured: row.id, period: row.periods[at] ?? '', typed, was }];
+                : [{ measurement: row.id, period: row.periods[at] ?? '', typed, was }];
         }),
     );
     await send(async () => {

@@ -18,7 +18,7 @@ const draft = defineModel<Definition>({ required: true });
 const { session, units, childrenOf } = useSession();
 const { period } = useView();
 
-type Place = Schemas['Place'];
+type Place = Schemas['Measurement'];
 const below = (code: string): Schemas['Unit'][] => childrenOf(code).flatMap((unit) => [unit, ...below(unit.code)]);
 const home = computed(() => units.value.get(draft.value.department));
 const places = computed(() => new Map(draft.value.units.map((place) => [place.unit, place])));

@@ -61,7 +61,7 @@ export const blankRule = (from: string): Rule => ({
     marginHigh: '',
 });
 
-export const blankPlace = (unit: string): Schemas['Place'] => ({
+export const blankPlace = (unit: string): Schemas['Measurement'] => ({
     unit,
     weight: 1,
     owner: null,

@@ -21,8 +21,8 @@ const { data, error, isPending, refetch } = useQuery({
     queryKey: computed(() => ['row', props.row.id, period.value, span.value]),
     queryFn: () =>
         read(
-            api.GET('/api/measured/{measured}', {
-                params: { path: { measured: props.row.id }, query: { period: period.value, span: span.value } },
+            api.GET('/api/measurements/{measurement}', {
+                params: { path: { measurement: props.row.id }, query: { period: period.value, span: span.value } },
             }),
         ),
 });

@@ -14,7 +14,7 @@ use Kybernet\Core\Measure\Measurement;
 /**
  * A KPI in one unit as the screens need it: what it is called beside what the rules judge.
  */
-final readonly class KpiFacts
+final readonly class MeasurementFacts
 {
     /**
      * @param  array<string, string>  $texts  what a colour means for it, by colour

@@ -4,14 +4,14 @@ declare(strict_types=1);
 
 namespace App\Views;
 
-use App\Figures\KpiFacts;
+use App\Figures\MeasurementFacts;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Status\Status;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in a unit, told in one line beside another.')]
-final readonly class MeasuredLine
+final readonly class RelatedMeasurement
 {
     /** @param  list<WakePoint>  $wake */
     private function __construct(
@@ -28,7 +28,7 @@ final readonly class MeasuredLine
         #[OA\Property(description: 'of the same KPI in another unit: its place among the units of that kind, 1 for the best')] public ?int $rank,
     ) {}
 
-    public static function of(KpiFacts $kpi, string $unit, Assessment $assessed, Status $monthStatus, Period $latest, ?float $together = null, ?int $rank = null): self
+    public static function of(MeasurementFacts $kpi, string $unit, Assessment $assessed, Status $monthStatus, Period $latest, ?float $together = null, ?int $rank = null): self
     {
         return new self(
             $kpi->id,

@@ -12,7 +12,7 @@ use Kybernet\Core\Status\RuleSet;
 /**
  * What is kept of a KPI in one unit: its own figures, before formulas and gathering have been worked out.
  */
-final readonly class Placed
+final readonly class KeptMeasurement
 {
     /**
      * @param  string  $kpi  its code

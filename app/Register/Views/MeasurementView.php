@@ -6,8 +6,8 @@ namespace App\Register\Views;
 
 use OpenApi\Attributes as OA;
 
-#[OA\Schema(schema: 'Place', description: 'A unit where a KPI is measured.', required: ['unit', 'weight', 'owner', 'from', 'to', 'gathered', 'rule'])]
-final readonly class PlaceView
+#[OA\Schema(schema: 'Measurement', description: 'A unit where a KPI is measured.', required: ['unit', 'weight', 'owner', 'from', 'to', 'gathered', 'rule'])]
+final readonly class MeasurementView
 {
     public function __construct(
         #[OA\Property(description: 'code of the unit')] public string $unit,

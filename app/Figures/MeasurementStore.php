@@ -16,8 +16,8 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Formula;
+use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Measurement;
-use Kybernet\Core\Measure\Placed;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Scorecard;
 use stdClass;
@@ -25,7 +25,7 @@ use stdClass;
 /**
  * Reads what KPIs are, where they are measured, and with what figures: a handful of queries, whatever their number.
  */
-final readonly class KpiStore
+final readonly class MeasurementStore
 {
     /** That of the register. */
     private const ORDER = 'themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code';
@@ -44,7 +44,7 @@ final readonly class KpiStore
      * judged by.
      *
      * @param  list<int>  $units  with all units below, where formulas or gathered figures reach down to them
-     * @return list<KpiFacts>
+     * @return list<MeasurementFacts>
      */
     public function inUnits(array $units, Period $first, Period $last): array
     {
@@ -55,7 +55,7 @@ final readonly class KpiStore
      * What is measured in the units, with what it weighs.
      *
      * @param  list<int>  $units
-     * @return list<KpiPlace>
+     * @return list<MeasurementPlace>
      */
     public function places(array $units): array
     {
@@ -68,7 +68,7 @@ final readonly class KpiStore
         $places = [];
         foreach ($all->places === null ? [] : explode("\n", $all->places) as $place) {
             [$id, $unit, $weight, $owner] = [...explode(' ', $place), null];
-            $places[] = new KpiPlace((int) $id, (int) $unit, $owner === null ? null : (int) $owner, $weights[$weight] ??= BigDecimal::of((string) $weight));
+            $places[] = new MeasurementPlace((int) $id, (int) $unit, $owner === null ? null : (int) $owner, $weights[$weight] ??= BigDecimal::of((string) $weight));
         }
 
         return $places;
@@ -78,11 +78,11 @@ final readonly class KpiStore
      * What is measured in the units, in register order, without figures.
      *
      * @param  list<int>  $units
-     * @return list<KpiLine>
+     * @return list<MeasurementLine>
      */
     public function lines(array $units): array
     {
-        return array_map(fn (stdClass $row): KpiLine => new KpiLine(
+        return array_map(fn (stdClass $row): MeasurementLine => new MeasurementLine(
             $row->id,
             $row->kpi_id,
             $row->unit_id,
@@ -109,41 +109,41 @@ final readonly class KpiStore
     /**
      * Some KPIs in their units. Figures that are worked out from others are not there: those others are not read.
      *
-     * @param  list<int>  $kpiUnits
-     * @return array<int, KpiFacts> by identity
+     * @param  list<int>  $measurements
+     * @return array<int, MeasurementFacts> by identity
      */
-    public function some(array $kpiUnits, Period $first, Period $last): array
+    public function some(array $measurements, Period $first, Period $last): array
     {
-        return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $kpiUnits), $first, $last), null, 'id');
+        return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $measurements), $first, $last), null, 'id');
     }
 
     /**
      * What some KPIs are, for those who write their figures; next to nothing of the figures is read.
      *
-     * @param  list<int>  $kpiUnits
-     * @return array<int, KpiFacts> by identity
+     * @param  list<int>  $measurements
+     * @return array<int, MeasurementFacts> by identity
      */
-    public function described(array $kpiUnits): array
+    public function described(array $measurements): array
     {
-        return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $kpiUnits), Month::running(), Month::running(), 0), null, 'id');
+        return array_column($this->load($this->definitions()->whereIn('kpi_unit.id', $measurements), Month::running(), Month::running(), 0), null, 'id');
     }
 
-    /** Null when there is no such KPI-unit. */
-    public function one(int $kpiUnit, Period $first, Period $last): ?KpiFacts
+    /** Null when there is no such measurement. */
+    public function one(int $measurement, Period $first, Period $last): ?MeasurementFacts
     {
-        return $this->whole([$kpiUnit], $first, $last)[$kpiUnit] ?? null;
+        return $this->whole([$measurement], $first, $last)[$measurement] ?? null;
     }
 
     /**
      * Some KPIs in their units, with all that their figures are worked out from.
      *
-     * @param  list<int>  $kpiUnits
-     * @return array<int, KpiFacts> by identity; those that others are worked out from are there too
+     * @param  list<int>  $measurements
+     * @return array<int, MeasurementFacts> by identity; those that others are worked out from are there too
      */
-    public function whole(array $kpiUnits, Period $first, Period $last): array
+    public function whole(array $measurements, Period $first, Period $last): array
     {
         $known = [];
-        $wanted = $kpiUnits;
+        $wanted = $measurements;
         while ($wanted !== []) {
             $known += array_fill_keys($wanted, true);
             $wanted = array_values(array_filter($this->sources($wanted), fn (int $id): bool => ! isset($known[$id])));
@@ -153,17 +153,17 @@ final readonly class KpiStore
     }
 
     /**
-     * What the figures of some KPI-units are worked out from, one step down: the operands of formulas, the units below
+     * What the figures of some measurements are worked out from, one step down: the operands of formulas, the units below
      * of gathered figures and the KPIs that weight them.
      *
-     * @param  list<int>  $kpiUnits
+     * @param  list<int>  $measurements
      * @return list<int>
      */
-    private function sources(array $kpiUnits): array
+    private function sources(array $measurements): array
     {
         $rows = $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
             ->leftJoin('kpis as weighting', 'weighting.id', '=', 'kpis.weighted_by_id')
-            ->whereIn('kpi_unit.id', $kpiUnits)
+            ->whereIn('kpi_unit.id', $measurements)
             ->where(fn (Builder $query): Builder => $query->whereNotNull('kpis.formula')->orWhere('kpi_unit.is_gathered', true))
             ->get(['kpi_unit.unit_id', 'kpi_unit.is_gathered', 'kpis.code', 'kpis.formula', 'weighting.code as weighted_by']);
         $codes = [];
@@ -208,7 +208,7 @@ final readonly class KpiStore
      * @param  int|null  $kpi  of one KPI alone
      * @param  Period|null  $first  with figures from this month …
      * @param  Period|null  $last  … to this one; all where null
-     * @return list<array{stdClass, Placed}> the row it is kept in, and what it says
+     * @return list<array{stdClass, KeptMeasurement}> the row it is kept in, and what it says
      */
     public function placed(?int $kpi = null, ?Period $first = null, ?Period $last = null): array
     {
@@ -234,7 +234,7 @@ final readonly class KpiStore
     public function trying(Definition $definition, Unit $unit, Period $first, Period $last): Measurement
     {
         $rows = array_values($this->definitions()->whereIn('kpi_unit.unit_id', $this->organisation->below($unit->id))->get()->all());
-        $tried = new Placed('', $unit->code, $definition, new Series([]), new Series([]));
+        $tried = new KeptMeasurement('', $unit->code, $definition, new Series([]), new Series([]));
         $composition = new Composition([...$this->figures->placed($rows, $first, $last), $tried], $this->organisation->parents(), $this->scorecard->timeline);
 
         return $composition->measurement('', $unit->code) ?? throw new \LogicException('What was placed is measured.');
@@ -242,7 +242,7 @@ final readonly class KpiStore
 
     /**
      * @param  int|null  $reach  how many months before the first are read too; null for as many as judge it
-     * @return list<KpiFacts>
+     * @return list<MeasurementFacts>
      */
     private function load(Builder $definitions, Period $first, Period $last, ?int $reach = null): array
     {
@@ -251,7 +251,7 @@ final readonly class KpiStore
         $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline);
         $asOf = $this->asOf($rows, $placed);
 
-        return array_map(fn (stdClass $row): KpiFacts => new KpiFacts(
+        return array_map(fn (stdClass $row): MeasurementFacts => new MeasurementFacts(
             $row->id,
             $row->unit_id,
             $row->code,
@@ -277,8 +277,8 @@ final readonly class KpiStore
      * figure is no better.
      *
      * @param  list<stdClass>  $rows
-     * @param  array<int, Placed>  $placed
-     * @return array<int, array<string, string>> days by KPI-unit and period
+     * @param  array<int, KeptMeasurement>  $placed
+     * @return array<int, array<string, string>> days by measurement and period
      */
     private function asOf(array $rows, array $placed): array
     {

@@ -9,7 +9,7 @@ use Brick\Math\BigDecimal;
 /**
  * Where a KPI is measured and what it weighs there: all that a roll-up needs.
  */
-final readonly class KpiPlace
+final readonly class MeasurementPlace
 {
     public function __construct(public int $id, public int $unitId, public ?int $ownerId, public BigDecimal $weight) {}
 }

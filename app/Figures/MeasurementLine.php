@@ -9,7 +9,7 @@ use Brick\Math\BigDecimal;
 /**
  * What a KPI in one unit is called, and whose it is: all that a page needs beside what was judged.
  */
-final readonly class KpiLine
+final readonly class MeasurementLine
 {
     /** @param  int|null  $dueDay  day of the month after a period by which its reading is due */
     public function __construct(

@@ -13,7 +13,7 @@ use Kybernet\Core\Status\RuleSet;
 /**
  * A KPI in a unit that is being read: figures arrive one by one.
  */
-final class KpiUnitDraft
+final class MeasurementDraft
 {
     /** @var array<string, string> by period */
     public array $readings = [];

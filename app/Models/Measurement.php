@@ -25,7 +25,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property Unit $unit
  * @property User|null $owner
  */
-final class KpiUnit extends Model
+final class Measurement extends Model
 {
     public $timestamps = false;
 

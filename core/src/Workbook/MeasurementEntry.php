@@ -5,12 +5,12 @@ declare(strict_types=1);
 namespace Kybernet\Core\Workbook;
 
 use Brick\Math\BigDecimal;
-use Kybernet\Core\Measure\Placed;
+use Kybernet\Core\Measure\KeptMeasurement;
 
 /**
  * A KPI in one of its units.
  */
-final readonly class KpiUnitEntry
+final readonly class MeasurementEntry
 {
     /**
      * @param  int|null  $position  among the KPIs of the unit; null for the workbook's order
@@ -21,7 +21,7 @@ final readonly class KpiUnitEntry
      * @param  list<ActionEntry>  $actions
      */
     public function __construct(
-        public Placed $placed,
+        public KeptMeasurement $placed,
         public BigDecimal $weight,
         public ?int $position,
         public ?string $owner,
