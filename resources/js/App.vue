@@ -10,7 +10,7 @@ import { useView } from '@/composables/useView';
 import { defineAsyncComponent, ref, watch } from 'vue';
 import { ApiError } from './api/client';
 
-const SignIn = defineAsyncComponent(() => import('./pages/sign-in/SignIn.vue'));
+const SignIn = defineAsyncComponent(() => import('./pages/people/SignIn.vue'));
 const { session, user, load } = useSession();
 const { mistaken } = useView();
 const renew = useFreshness();

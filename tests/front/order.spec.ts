@@ -1,6 +1,6 @@
 import type { Schemas } from '@/api/client';
 import { useLatest } from '@/composables/useLatest';
-import { arrange, type Filter, type Order } from '@/pages/scorecard/order';
+import { arrange, type Filter, type Order } from '@/pages/review/scorecard/order';
 import { expect, test } from '@playwright/test';
 
 /* A scorecard in the order and with the rows that are asked for. */

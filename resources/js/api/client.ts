@@ -69,10 +69,23 @@ export async function read<T>(request: Promise<{ data?: T; error?: unknown; resp
     throw new ApiError(
         answer.response.status,
         problem.title ?? 'Something went wrong here',
-        problem.detail ?? 'The server could not finish this. Nothing was saved.',
+        // What is too large is refused before it reaches the application, which would say so itself.
+        answer.response.status === 413
+            ? 'The file is larger than 30 MB. Split it and send the parts.'
+            : (problem.detail ?? 'The server could not finish this. Nothing was saved.'),
         Object.fromEntries((problem.errors ?? []).map((field) => [field.pointer, field.detail])),
         (problem.current ?? null) as ApiError['current'],
     );
 }
+
+/** A request whose body is a file. */
+export const ofFile = (file: File) => ({
+    body: { file: file.name },
+    bodySerializer: () => {
+        const form = new FormData();
+        form.set('file', file);
+        return form;
+    },
+});
 
 export const api = client;

@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { ApiError, api, ofFile, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { useFreshness } from '@/composables/useFreshness';
 import { useLatest } from '@/composables/useLatest';
 import { periodWords } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
-import LogbookTabs from '@/pages/logbook/LogbookTabs.vue';
+import LogbookTabs from '@/components/LogbookTabs.vue';
 import { useIntervalFn, useTitle } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import FileDrop from './FileDrop.vue';
-import { upload } from './useUpload';
+import FileDrop from '@/components/FileDrop.vue';
 
 /** A file of figures: how its columns are understood, what it would change row by row, then all of it or nothing. */
 type Page = Schemas['ImportPage'];
@@ -109,7 +108,9 @@ useIntervalFn(() => {
 }, 700);
 
 async function send(file: File): Promise<void> {
-    await run(() => upload<Page>(`/api/units/${unit.value.code}/imports`, file));
+    await run(() =>
+        read(api.POST('/api/units/{unit}/imports', { params: { path: { unit: unit.value.code } }, ...ofFile(file) })),
+    );
     if (page.value !== null && problem.value === '') {
         shown.value = '';
         at.value = 1;

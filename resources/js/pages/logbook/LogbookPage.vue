@@ -13,7 +13,7 @@ import { useTitle } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import LogbookRow from './LogbookRow.vue';
-import LogbookTabs from './LogbookTabs.vue';
+import LogbookTabs from '@/components/LogbookTabs.vue';
 import { useEntries, type SheetRow } from './useEntries';
 
 const { unit, period, query } = useView();

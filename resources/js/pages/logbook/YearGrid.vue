@@ -7,15 +7,14 @@ import StateNote from '@/components/StateNote.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { longMonth, periodWords, shortMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
-import ChoiceRow from '@/pages/register/ChoiceRow.vue';
-import { createColumnHelper, getCoreRowModel, getFilteredRowModel, useVueTable } from '@tanstack/vue-table';
+import ChoiceRow from '@/components/ChoiceRow.vue';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useEventListener, useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import GridRow from './GridRow.vue';
 import GridStatus from './GridStatus.vue';
-import LogbookTabs from './LogbookTabs.vue';
+import LogbookTabs from '@/components/LogbookTabs.vue';
 import { useYearGrid, type Layer } from './useYearGrid';
 
 type Row = Schemas['GridRow'];
@@ -39,27 +38,14 @@ const { data, edits, message, busy, offline } = grid;
 const columns = computed(() => data.value?.columns ?? []);
 const canType = computed(() => data.value?.rows.some(({ mine }) => mine) === true);
 
-// The rows that are shown, by TanStack's headless table; what a cell looks like and how it is worked on is ours.
-const helper = createColumnHelper<Row>();
-// The table asks for its data again and again; only the same array tells it that nothing changed.
-const offered = computed(() =>
-    (data.value?.rows ?? []).filter((row) => !onlyMine.value || !canType.value || row.mine || row.kind === 'formula'),
-);
-const table = useVueTable({
-    get data() {
-        return offered.value;
-    },
-    columns: [helper.accessor((row) => `${row.name} ${row.code} ${row.unit} ${row.theme}`, { id: 'name' })],
-    getCoreRowModel: getCoreRowModel(),
-    getFilteredRowModel: getFilteredRowModel(),
-    globalFilterFn: 'includesString',
-    state: {
-        get globalFilter() {
-            return filter.value;
-        },
-    },
+const shown = computed(() => {
+    const wanted = filter.value.trim().toLowerCase();
+    return (data.value?.rows ?? []).filter(
+        (row) =>
+            (!onlyMine.value || !canType.value || row.mine || row.kind === 'formula') &&
+            `${row.name} ${row.code} ${row.unit} ${row.theme}`.toLowerCase().includes(wanted),
+    );
 });
-const shown = computed(() => table.getRowModel().rows.map(({ original }) => original));
 
 const severalUnits = computed(() => new Set(shown.value.map((row) => row.unit)).size > 1);
 /** Rows with a heading where the unit changes, or inside one unit the theme. */

@@ -7,7 +7,7 @@ import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQueryClient } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
-import { LEVELS } from './words';
+import { LEVELS } from '@/words';
 
 /** Common fields of the chosen KPIs at once; or they are retired, or measured elsewhere from a month on. */
 const props = defineProps<{ codes: string[]; register: Schemas['RegisterPage'] | undefined }>();

@@ -12,7 +12,7 @@ import PartCounted from './PartCounted.vue';
 import PartGood from './PartGood.vue';
 import PartWhat from './PartWhat.vue';
 import PartWhere from './PartWhere.vue';
-import { ACCUMULATIONS, FREQUENCIES } from './words';
+import { ACCUMULATIONS, FREQUENCIES } from '@/words';
 import { blank, PARTS, useDraft, type Part } from './useDraft';
 
 /** A definition as a full page, in four parts that follow the talk with a department head. */

@@ -2,10 +2,10 @@
 import type { Definition } from './useDraft';
 import type { Schemas } from '@/api/client';
 import { computed, watch } from 'vue';
-import ChoiceRow from './ChoiceRow.vue';
+import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
 import FormulaField from './FormulaField.vue';
-import { ACCUMULATIONS, EACH, FREQUENCIES, GATHERINGS, KINDS } from './words';
+import { ACCUMULATIONS, EACH, FREQUENCIES, GATHERINGS, KINDS } from '@/words';
 
 const props = defineProps<{
     error: (pointer: string) => string | undefined;

@@ -5,13 +5,13 @@ import Needle from '@/components/Needle.vue';
 import { monthAndYear, step } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { computed, watch } from 'vue';
-import ChoiceRow from './ChoiceRow.vue';
+import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
 import ReplayPanel from './ReplayPanel.vue';
 import RuleFields from './RuleFields.vue';
 import TargetMonths from './TargetMonths.vue';
 import { blankRule } from './useDraft';
-import { POLARITIES, REFERENCES } from './words';
+import { POLARITIES, REFERENCES } from '@/words';
 
 const props = defineProps<{
     error: (pointer: string, within?: boolean) => string | undefined;

@@ -3,9 +3,9 @@ import type { Definition } from './useDraft';
 import type { Schemas } from '@/api/client';
 import { useSession } from '@/composables/useSession';
 import { computed } from 'vue';
-import ChoiceRow from './ChoiceRow.vue';
+import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
-import { LEVELS } from './words';
+import { LEVELS } from '@/words';
 
 const props = defineProps<{
     error: (pointer: string) => string | undefined;

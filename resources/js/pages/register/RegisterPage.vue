@@ -10,7 +10,7 @@ import { useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import BulkBar from './BulkBar.vue';
-import { ACCUMULATIONS, FREQUENCIES, KINDS, LEVELS, POLARITIES } from './words';
+import { ACCUMULATIONS, FREQUENCIES, KINDS, LEVELS, POLARITIES } from '@/words';
 
 const { unit, query } = useView();
 const { session, user, path } = useSession();

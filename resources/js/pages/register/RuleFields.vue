@@ -3,9 +3,9 @@ import type { Definition, Rule } from './useDraft';
 import { monthAndYear, step } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { computed } from 'vue';
-import ChoiceRow from './ChoiceRow.vue';
+import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
-import { EACH, PACES, REFERENCES } from './words';
+import { EACH, PACES, REFERENCES } from '@/words';
 
 /** One rule set: what is compared with what, how far off is still good, and from when it holds. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
-import { EACH } from '@/pages/register/words';
+import { EACH } from '@/words';
 import { computed } from 'vue';
 
 /** The chart in words: where it is heading, what chance does not explain, how the year ends. */

@@ -11,7 +11,7 @@ import { monthAndYear, shortMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
-import ScorecardTabs from '@/pages/scorecard/ScorecardTabs.vue';
+import ScorecardTabs from '@/pages/review/scorecard/ScorecardTabs.vue';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';

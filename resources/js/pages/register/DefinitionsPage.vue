@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { ApiError, api, ofFile, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { useFreshness } from '@/composables/useFreshness';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useTitle } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import FileDrop from './FileDrop.vue';
-import { upload } from './useUpload';
+import FileDrop from '@/components/FileDrop.vue';
 
 /** A file of definitions: what it would change, line by line, then all of it or nothing. */
 type Preview = Schemas['DefinitionPreview'];
@@ -37,7 +36,7 @@ async function run(request: () => Promise<Preview>): Promise<void> {
         busy.value = false;
     }
 }
-const send = (file: File) => run(() => upload<Preview>('/api/definitions', file));
+const send = (file: File) => run(() => read(api.POST('/api/definitions', ofFile(file))));
 const apply = () =>
     run(() =>
         read(api.POST('/api/definitions/{upload}', { params: { path: { upload: preview.value?.upload ?? '' } } })),

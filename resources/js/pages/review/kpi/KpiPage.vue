@@ -10,7 +10,7 @@ import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
-import { ACCUMULATIONS } from '@/pages/register/words';
+import { ACCUMULATIONS } from '@/words';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';

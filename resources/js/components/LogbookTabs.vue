@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
-import ExportMenu from '@/components/ExportMenu.vue';
+import ExportMenu from './ExportMenu.vue';
 
 /** The ways into the logbook: a month, a year, a file. */
 defineProps<{ here: 'month' | 'year' | 'import' }>();

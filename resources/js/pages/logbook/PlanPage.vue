@@ -7,7 +7,7 @@ import { shortMonth } from '@/composables/usePeriods';
 import { useLatest } from '@/composables/useLatest';
 import { useSending } from '@/composables/useSending';
 import { useView } from '@/composables/useView';
-import ChoiceRow from '@/pages/register/ChoiceRow.vue';
+import ChoiceRow from '@/components/ChoiceRow.vue';
 import { useDebounceFn, useTitle } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';

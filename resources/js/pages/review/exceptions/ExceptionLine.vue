@@ -9,7 +9,7 @@ import { unbroken, useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
-import ActionForm from '@/pages/kpi/ActionForm.vue';
+import ActionForm from '@/pages/review/kpi/ActionForm.vue';
 import { computed, ref } from 'vue';
 
 /** A KPI that deserves attention: why, since when, who is on it, and one step to do something about it. */

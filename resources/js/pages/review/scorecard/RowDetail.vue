@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
-import ActionLine from '@/pages/kpi/ActionLine.vue';
+import ActionLine from '@/pages/review/kpi/ActionLine.vue';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteList from '@/components/NoteList.vue';
