@@ -5,7 +5,8 @@ import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
-import type { NoteParts, SheetRow } from './useEntries';
+import type { NoteParts } from './entry';
+import type { SheetRow } from './useEntries';
 
 /** One KPI of the month sheet. It opens while it is worked on: what the figure means, and the reason for it. */
 const props = defineProps<{ line: SheetRow; opened: boolean }>();

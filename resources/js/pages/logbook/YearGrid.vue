@@ -1,32 +1,23 @@
 <script setup lang="ts">
-import type { Schemas } from '@/api/client';
-import { PASTING, usePasting } from '@/components/grid/usePasting';
 import { useSelection, type Place } from '@/components/grid/useSelection';
-import Knot from '@/components/Knot.vue';
 import StateNote from '@/components/StateNote.vue';
-import { useNumbers } from '@/composables/useNumbers';
-import { longMonth, periodWords, shortMonth } from '@/composables/usePeriods';
+import { longMonth, periodWords } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/components/ChoiceRow.vue';
-import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useEventListener, useTitle } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
+import GridHead from './GridHead.vue';
 import GridRow from './GridRow.vue';
 import GridStatus from './GridStatus.vue';
 import LogbookTabs from '@/components/LogbookTabs.vue';
+import { useGridLayout } from './useGridLayout';
+import { useGridTyping } from './useGridTyping';
 import { useYearGrid, type Layer } from './useYearGrid';
 
-type Row = Schemas['GridRow'];
-
-/** How many rows Page up and Page down go. */
-const PAGE = 15;
-const ROW = 30;
-const GROUP = 33;
 const LAYERS = { actual: 'actual', target: 'target', prior: 'last year' } as const;
 
 const { unit, period } = useView();
-const { figure, setApart } = useNumbers();
 
 const layer = ref<Layer>('actual');
 const weekly = ref(false);
@@ -47,40 +38,12 @@ const shown = computed(() => {
     );
 });
 
-const severalUnits = computed(() => new Set(shown.value.map((row) => row.unit)).size > 1);
-/** Rows with a heading where the unit changes, or inside one unit the theme. */
-const items = computed(() => {
-    const list: ({ title: string } | { row: Row; at: number })[] = [];
-    let title: string | null = null;
-    shown.value.forEach((row, at) => {
-        const own = severalUnits.value ? row.unit : row.theme;
-        if (own !== title) {
-            title = own;
-            list.push({ title: own });
-        }
-        list.push({ row, at });
-    });
-    return list;
-});
-const itemOf = computed(
-    () => new Map(items.value.flatMap((item, index) => ('row' in item ? [[item.at, index] as const] : []))),
-);
-
 const scroller = useTemplateRef<HTMLElement>('scroller');
-const printing = ref(false);
-useEventListener(window, 'beforeprint', () => (printing.value = true));
-useEventListener(window, 'afterprint', () => (printing.value = false));
-const virtual = useVirtualizer(
-    computed(() => ({
-        count: items.value.length,
-        getScrollElement: () => scroller.value,
-        estimateSize: (index: number) =>
-            items.value[index] !== undefined && 'row' in items.value[index] ? ROW : GROUP,
-        // Paper shows all of it.
-        overscan: printing.value ? items.value.length : 6,
-    })),
+const { items, virtual, widths, scrollTo } = useGridLayout(
+    scroller,
+    computed(() => data.value?.rows ?? []),
+    shown,
 );
-watch(items, () => virtual.value.measure());
 
 const selection = useSelection(
     computed(() => shown.value.length),
@@ -118,10 +81,7 @@ const reason = computed(() => {
 });
 
 async function reveal(): Promise<void> {
-    const index = itemOf.value.get(active.row);
-    if (index !== undefined) {
-        virtual.value.scrollToIndex(active.row === 0 ? 0 : index, { align: 'auto' });
-    }
+    scrollTo(active.row);
     await nextTick();
     scroller.value
         ?.querySelector(`#cell-${active.row}-${active.column}`)
@@ -129,141 +89,14 @@ async function reveal(): Promise<void> {
 }
 watch(active, () => void reveal());
 
-// --- typing -------------------------------------------------------------------------------------------------------
-
-const editing = ref<string | null>(null);
-
-async function edit(start: string): Promise<void> {
-    if (current.value.lock !== '') {
-        return;
-    }
-    editing.value = start;
-    await nextTick();
-    const editor = scroller.value?.querySelector('input');
-    editor?.focus();
-    if (start === text(active)) {
-        editor?.select();
-    }
-}
-
-function commit(): void {
-    if (editing.value !== null) {
-        change('typing', [[{ ...active }, editing.value.trim()]]);
-        stop();
-    }
-}
-
-function stop(): void {
-    editing.value = null;
-    scroller.value?.focus({ preventScroll: true });
-}
-
-/** Changes cells that can be typed in; what is locked stays as it is. */
-function change(name: string, changes: [Place, string][]): void {
-    grid.trialSoon(
-        edits.apply(
-            name,
-            changes.map(([place, typed]) => [key(place), typed]),
-        ),
-    );
-    message.value = null;
-}
-/** Several units measure the same KPI: the one meant is that of the row which is selected. */
-function rowOf(name: string): number | null {
-    const wanted = name.trim().toLowerCase();
-    const found = shown.value.flatMap((row, index) =>
-        [row.code, row.name, `${row.name}, ${row.unit}`, `${row.code} ${row.unit}`].some(
-            (each) => each.toLowerCase() === wanted,
-        )
-            ? [index]
-            : [],
-    );
-    const same = found.filter((index) => shown.value[index]?.unit === shown.value[active.row]?.unit);
-    return found.length === 1 ? (found[0] ?? null) : same.length === 1 ? (same[0] ?? null) : null;
-}
-function columnOf(wanted: string): number | null {
-    const found = columns.value.findIndex(({ period: each }) =>
-        wanted.startsWith('-') ? each.endsWith(wanted) : each === wanted,
-    );
-    return found < 0 ? null : found;
-}
-const pasting = usePasting(selection, { text, lock, rowOf, columnOf, change }, () => editing.value !== null);
-
-function fill(down: boolean): void {
-    const { top, left } = area.value;
-    const source = (place: Place): Place =>
-        down ? { row: top, column: place.column } : { row: place.row, column: left };
-    change(
-        down ? 'filling down' : 'filling right',
-        [...selection.places()].filter((place) => lock(place) === '').map((place) => [place, text(source(place))]),
-    );
-}
-
-function step(redo: boolean): void {
-    const done = redo ? edits.redo() : edits.undo();
-    if (done === null) {
-        return;
-    }
-    grid.trialSoon(done.cells.map((cell) => cell.key));
-    message.value = {
-        text: `${redo ? 'Done again' : 'Undone'}: ${done.name}, ${done.cells.length} ${done.cells.length === 1 ? 'cell' : 'cells'}.`,
-        bad: '',
-    };
-    // What was saved already is put back in the database as well.
-    if (!redo && done.saved) {
-        void grid.save();
-    }
-}
-
-function onKey(event: KeyboardEvent): void {
-    const far = event.ctrlKey || event.metaKey;
-    if (editing.value !== null) {
-        if (event.key === 'Enter' || event.key === 'Tab') {
-            commit();
-            selection.onKey(event, 1, isFilled);
-        } else if (event.key === 'Escape') {
-            event.preventDefault();
-            stop();
-        } else if (event.target === scroller.value && event.key.length === 1 && !far) {
-            // Fast hands type on before the field has the focus.
-            event.preventDefault();
-            editing.value += event.key;
-        }
-        return;
-    }
-    const letter = event.key.toLowerCase();
-    const actions: Record<string, () => void> = {
-        d: () => fill(true),
-        r: () => fill(false),
-        z: () => step(event.shiftKey),
-        y: () => step(true),
-        s: () => void grid.save(),
-    };
-    if (far && actions[letter] !== undefined) {
-        event.preventDefault();
-        actions[letter]();
-    } else if (event.key === 'F2') {
-        event.preventDefault();
-        void edit(text(active));
-    } else if (event.key === 'Delete' || event.key === 'Backspace') {
-        event.preventDefault();
-        pasting.clear();
-    } else if (event.key === 'Escape' && current.value.draft !== undefined) {
-        change('putting back', [[{ ...active }, grid.base(key(active))]]);
-    } else if (!far && !event.altKey && event.key.length === 1) {
-        event.preventDefault();
-        void edit(event.key);
-    } else {
-        selection.onKey(event, PAGE, isFilled);
-    }
-}
-
-const isPasted = computed(() => edits.last.value?.name === PASTING);
-
-function turn(): void {
-    step(false);
-    pasting.turn();
-}
+const { editing, edit, commit, onKey, pasting, isPasted, step, turn } = useGridTyping(
+    grid,
+    selection,
+    scroller,
+    shown,
+    columns,
+    { key, text, lock, isFilled },
+);
 
 const sentence = computed(() => {
     if (message.value !== null) {
@@ -330,22 +163,6 @@ const heading = computed(() =>
         : `${layer.value === 'target' ? 'Targets' : 'Figures'} ${data.value.year}, for ${unit.value.name}`,
 );
 useTitle(computed(() => `${heading.value || 'Figures'} · Kybernet`));
-const label = (column: Schemas['GridColumn']): string =>
-    weekly.value ? column.period.slice(5) : shortMonth(column.period);
-/** A digit with what stands around it, in pixels. */
-const DIGIT = 7.8;
-const longest = (texts: string[]): number => texts.reduce((most, text) => Math.max(most, setApart(text).length), 0);
-// Every row has the same columns, however long its figures are; what is in view has no say in it.
-const widths = computed(() => {
-    const rows = data.value?.rows ?? [];
-    const cell = rows.reduce((most, row) => Math.max(most, row.kind === 'judged' ? 0 : longest(row.typed)), 0);
-    const total = rows.reduce((most, row) => Math.max(most, row.total ? figure(row.total, row.measure).length : 0), 0);
-    return {
-        '--cell': `${Math.max(58, Math.ceil(cell * DIGIT) + 22)}px`,
-        '--total': `${Math.max(78, Math.ceil(total * DIGIT) + 22)}px`,
-    };
-});
-
 onBeforeRouteLeave(
     () =>
         edits.drafts.size === 0 ||
@@ -448,40 +265,13 @@ onBeforeRouteLeave(
             @cut="pasting.cut"
             @paste="pasting.paste"
         >
-            <div
-                role="row"
-                aria-rowindex="1"
-                class="sticky top-0 z-20 flex min-w-max border-b border-rule bg-paper text-[13px] font-semibold text-ink-soft"
-            >
-                <div
-                    role="columnheader"
-                    aria-colindex="1"
-                    class="sticky left-0 z-10 w-[232px] shrink-0 max-md:w-[150px] max-md:border-r max-md:border-rule truncate bg-paper px-[10px] py-[6px] font-medium"
-                >
-                    {{ unit.name }}
-                </div>
-                <div
-                    v-for="(column, index) in columns"
-                    :key="column.period"
-                    role="columnheader"
-                    :aria-colindex="index + 2"
-                    class="w-(--cell) shrink-0 grow border-l border-rule-soft px-[9px] py-[6px] text-right whitespace-nowrap"
-                    :class="
-                        column.month === period
-                            ? 'bg-sheet font-bold text-ink shadow-[inset_0_3px_0_var(--color-brass)]'
-                            : ''
-                    "
-                >
-                    {{ label(column) }}<Knot v-if="column.closed" label="closed" class="ml-1" />
-                </div>
-                <div
-                    role="columnheader"
-                    :aria-colindex="columns.length + 2"
-                    class="w-(--total) shrink-0 border-l border-rule px-[9px] py-[6px] text-right"
-                >
-                    {{ layer === 'target' ? 'year' : 'to date' }}
-                </div>
-            </div>
+            <GridHead
+                :name="unit.name"
+                :columns="columns"
+                :chosen="period"
+                :weekly="weekly"
+                :total="layer === 'target' ? 'year' : 'to date'"
+            />
             <div
                 role="rowgroup"
                 class="relative min-w-max"

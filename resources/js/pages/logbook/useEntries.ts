@@ -1,26 +1,9 @@
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import { useEventListener, useIntervalFn } from '@vueuse/core';
 import { computed, reactive, watch, type Ref } from 'vue';
+import { fresh, parts, same, useUnsent, type Entry, type NoteParts, type What } from './entry';
 
 type Row = Schemas['LogbookRow'];
-type What = 'figure' | 'note';
-
-export interface NoteParts {
-    text: string;
-    outlook: string;
-    doing: string;
-}
-
-/** One value that is typed, sent, and perhaps refused. What was typed is never thrown away. */
-interface Entry<T> {
-    value: T;
-    /** what the server holds, as far as this page knows */
-    saved: T;
-    version: number;
-    state: 'same' | 'typing' | 'saving' | 'waiting' | 'refused' | 'conflict';
-    message: string;
-    current: ApiError['current'];
-}
 
 export interface SheetRow {
     /** `52/2026-08`: the KPI in its unit, and the period */
@@ -34,32 +17,6 @@ export interface SheetRow {
 
 const RETRY_MS = 5_000;
 const PREVIEW_MS = 180;
-const STORE = 'kybernet:unsent';
-
-type Unsent = Record<string, { value: unknown; version: number }>;
-
-const unsentFrom = (): Unsent => {
-    try {
-        return JSON.parse(localStorage.getItem(STORE) ?? '{}') as Unsent;
-    } catch {
-        return {};
-    }
-};
-
-const same = (one: unknown, other: unknown): boolean => JSON.stringify(one) === JSON.stringify(other);
-const fresh = <T>(value: T, version: number): Entry<T> => ({
-    value,
-    saved: value,
-    version,
-    state: 'same',
-    message: '',
-    current: null,
-});
-const parts = (note: Row['note']): NoteParts => ({
-    text: note?.text ?? '',
-    outlook: note?.outlook ?? '',
-    doing: note?.doing ?? '',
-});
 
 /**
  * The entries of a month sheet: saved as they are left, one after the other for each cell. While the server is out of
@@ -76,7 +33,8 @@ export function useEntries(
     const queues = new Map<string, Promise<void>>();
     let sheetPeriod = '';
 
-    const stored = (key: string, what: What): string => `${owner.value}/${key}/${what}`;
+    const unsent = useUnsent(() => owner.value);
+    const { remember } = unsent;
 
     watch(
         page,
@@ -86,7 +44,7 @@ export function useEntries(
             }
             const keys = new Set(loaded.rows.map((row) => `${row.id}/${row.period}`));
             [...sheet.keys()].filter((key) => !keys.has(key)).forEach((key) => sheet.delete(key));
-            const unsent = unsentFrom();
+            const kept = unsent.all();
             const isSame = sheetPeriod === loaded.period;
             for (const row of loaded.rows) {
                 const key = `${row.id}/${row.period}`;
@@ -95,10 +53,10 @@ export function useEntries(
                     if (isSame && old !== undefined && old.state !== 'same') {
                         return old;
                     }
-                    const kept = unsent[stored(key, what)];
-                    return kept === undefined || same(kept.value, value)
+                    const own = unsent.of(kept, key, what);
+                    return own === undefined || same(own.value, value)
                         ? fresh(value, version)
-                        : { ...fresh(value, version), value: kept.value as T, version: kept.version, state: 'waiting' };
+                        : { ...fresh(value, version), value: own.value as T, version: own.version, state: 'waiting' };
                 };
                 sheet.set(key, {
                     key,
@@ -113,15 +71,6 @@ export function useEntries(
         },
         { immediate: true },
     );
-
-    function remember(key: string, what: What, entry: Entry<unknown>): void {
-        const others = Object.entries(unsentFrom()).filter(([name]) => name !== stored(key, what));
-        const own = [stored(key, what), { value: entry.value, version: entry.version }] as const;
-        localStorage.setItem(
-            STORE,
-            JSON.stringify(Object.fromEntries(entry.state === 'same' ? others : [...others, own])),
-        );
-    }
 
     function typed<T>(key: string, what: What, entry: Entry<T>, value: T): void {
         entry.value = value;

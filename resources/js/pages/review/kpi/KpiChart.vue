@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
-import { loneliest, periodLabels, spread } from '@/graphics/labels';
+import { loneliest, periodLabels } from '@/graphics/labels';
 import { runs, steps, stretches, through, type Spot } from '@/graphics/lines';
 import { columned } from '@/graphics/plane';
 import { DOT_FILLS, ZONE_FILLS, zonesBetween } from '@/graphics/zones';
@@ -10,7 +10,10 @@ import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import type { Layers, Mode, Point } from './chart';
 import { useCourse } from './useCourse';
+import { useCaptions } from './useCaptions';
+import { useMarks } from './useMarks';
 import { useReading } from './useReading';
+import ChartReading from './ChartReading.vue';
 
 /** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
 const props = defineProps<{
@@ -24,16 +27,16 @@ const props = defineProps<{
 
 const HEIGHT = 330;
 const EDGE = { left: 52, right: 16, top: 12, bottom: 46 };
-const TEXTS = { green: 'fill-green', amber: 'fill-amber-text', red: 'fill-red-text' } as Record<string, string>;
 
-const { figure, plain } = useNumbers();
+const { figure } = useNumbers();
 const frame = useTemplateRef<HTMLElement>('frame');
 const svg = useTemplateRef<SVGSVGElement>('svg');
 defineExpose({ svg });
 const { width: measured } = useElementSize(frame);
 const width = computed(() => Math.max(320, Math.round(measured.value) || 900));
-const { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, scale, tick } =
-    useCourse(props);
+const course = useCourse(props);
+const { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, scale, tick } = course;
+const { marks, signals } = useMarks(props, indexOf, control);
 /** The longest step of the scale has room at the left. */
 const left = computed(() =>
     Math.max(EDGE.left, ...scale.value.ticks.map((value) => 16 + tick.value(value).length * 7)),
@@ -83,88 +86,12 @@ const months = computed(() =>
     ),
 );
 
-const marks = computed(() => {
-    if (props.mode !== 'months') {
-        return [];
-    }
-    const found: { at: number; kind: 'note' | 'action' | 'rule'; words: string }[] = [];
-    const put = (period: string, kind: 'note' | 'action' | 'rule', words: string): void => {
-        const index = indexOf.value.get(period) ?? props.points.findIndex((point) => point.period >= period);
-        if (index >= 0) {
-            found.push({ at: index, kind, words });
-        }
-    };
-    props.page.notes.forEach((note) => indexOf.value.has(note.period) && put(note.period, 'note', note.text));
-    props.page.actions.forEach(
-        (action) => indexOf.value.has(action.period) && put(action.period, 'action', action.what),
-    );
-    props.page.rules.forEach((rule) => {
-        if (rule.from > (props.points[0]?.period ?? '')) {
-            put(rule.from, 'rule', 'limits changed');
-        }
-    });
-    return found;
-});
-
-/** Signals are told above the point, whatever their number. */
-const signals = computed(() => {
-    const by = new Map<number, string[]>();
-    control.value?.signals.forEach(({ period, words }) => {
-        const index = indexOf.value.get(period);
-        if (index !== undefined) {
-            by.set(index, [...(by.get(index) ?? []), words]);
-        }
-    });
-    return by;
-});
-
-const captions = computed(() => {
-    const found: { x: number; y: number; text: string; look: string; anchor: string }[] = [];
-    const right = width.value - EDGE.right - 4;
-    const last = targets.value.findLastIndex((value) => value !== null);
-    const target = props.points[last]?.target;
-    if (target) {
-        found.push({
-            x: right,
-            y: y(Number(target.exact)) + 15,
-            text: props.points[last]?.upper
-                ? `band ${figure(target)} to ${figure(props.points[last].upper)}`
-                : `target ${figure(target, props.page.measure)}`,
-            look: 'fill-ink font-semibold',
-            anchor: 'end',
-        });
-    }
-    const end = projected.value?.at(-1);
-    const { projection } = props.page;
-    if (end !== undefined && projection?.value) {
-        found.push({
-            x: right,
-            y: Math.min(...(projected.value ?? []).slice(-4).map(({ value }) => y(value))) - 9,
-            text: `year end about ${figure(projection.value, props.page.measure)}`,
-            look: `font-semibold ${TEXTS[projection.status] ?? 'fill-ink-soft'}`,
-            anchor: 'end',
-        });
-    }
-    if (control.value !== null) {
-        found.push({
-            x: right,
-            y: y(control.value.upper) - 5,
-            text: `upper control limit ${plain(control.value.upper)}`,
-            look: 'fill-ink-soft',
-            anchor: 'end',
-        });
-        if (control.value.lower !== null) {
-            found.push({
-                x: right,
-                y: y(control.value.lower) + 13,
-                text: `lower control limit ${plain(control.value.lower)}`,
-                look: 'fill-ink-soft',
-                anchor: 'end',
-            });
-        }
-    }
-    return spread(found, 15, EDGE.top + 11, bottom - 4);
-});
+const captions = useCaptions(
+    props,
+    course,
+    plane,
+    computed(() => ({ top: EDGE.top, right: width.value - EDGE.right, bottom })),
+);
 const priorLabel = computed(() => {
     const found = loneliest(plane.value, priors.value, [actuals.value, targets.value], at.value);
     return found === null ? null : { x: x(found.at), y: y(found.value) + (found.isAbove ? -8 : 16) };
@@ -462,23 +389,6 @@ const beside = computed(() => {
                 {{ each.text }}
             </text>
         </svg>
-        <div
-            v-if="reading"
-            class="pointer-events-none absolute top-6 z-10 min-w-[168px] rounded-[3px] border border-rule bg-sheet px-3 py-2 text-[13.5px] shadow-[0_3px_14px_rgb(0_0_0/.12)]"
-            :style="beside"
-        >
-            <p class="mb-1 font-serif text-[15px] font-semibold">{{ reading.title }}</p>
-            <p v-for="each in reading.lines" :key="each.name" class="flex justify-between gap-4">
-                <span class="text-ink-soft">{{ each.name }}</span>
-                <b class="max-w-[230px] text-right font-semibold">{{ each.value }}</b>
-            </p>
-            <p
-                v-for="mark in reading.marks"
-                :key="mark.words"
-                class="mt-1 line-clamp-3 max-w-[260px] border-t border-rule-soft pt-1 text-ink-soft"
-            >
-                {{ mark.words }}
-            </p>
-        </div>
+        <ChartReading v-if="reading" v-bind="reading" :style="beside" />
     </div>
 </template>

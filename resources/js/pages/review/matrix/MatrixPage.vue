@@ -1,34 +1,33 @@
 <script setup lang="ts">
-import { api, read, type Schemas } from '@/api/client';
-import { useEscape } from '@/composables/useEscape';
+import { api, read } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useSwitch } from '@/composables/useAddress';
 import { unitsOfKind } from '@/composables/unitKinds';
 import { capital, useNumbers } from '@/composables/useNumbers';
-import { monthAndYear, shortMonth } from '@/composables/usePeriods';
+import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import ScorecardTabs from '@/pages/review/scorecard/ScorecardTabs.vue';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CellPanel from './CellPanel.vue';
+import MatrixHead from './MatrixHead.vue';
 import MatrixRow from './MatrixRow.vue';
+import { CROSSINGS, useCellInFocus, type Crossing } from './useCellInFocus';
 
 /** Units, KPIs and months: two of them crossed, and from each cell a way to the other two crossings. */
-type Crossing = Schemas['MatrixPage']['crossing'];
 
 const route = useRoute();
 const router = useRouter();
-const { unit, period, span, query } = useView();
+const { unit, period, span } = useView();
 const { units } = useSession();
 const { figure } = useNumbers();
 
-const CROSSINGS: Crossing[] = ['units-kpis', 'units-months', 'kpis-months'];
 const asked = (name: string): string => (typeof route.query[name] === 'string' ? route.query[name] : '');
 const crossing = computed<Crossing>(() => CROSSINGS.find((each) => each === asked('crossing')) ?? 'units-kpis');
 const kpi = computed(() => asked('kpi'));
@@ -159,111 +158,16 @@ const counts = computed(() => {
     return { all: statuses.length, green: of('green'), amber: of('amber'), red: of('red') };
 });
 
-// --- the cell in focus: a unit, a KPI and a month, whatever the crossing ---------------------------------------------
-
-const at = ref({ row: 0, column: 0 });
-const opened = ref(false);
-useEscape(opened, () => (opened.value = false));
 const grid = useTemplateRef<HTMLElement>('grid');
-const wanted = ref<{ unit: string; kpi: string; month: string } | null>(null);
-
-const place = computed(() => {
-    const row = data.value?.rows[at.value.row];
-    const column = data.value?.columns[at.value.column];
-    if (row === undefined || column === undefined) {
-        return null;
-    }
-    return {
-        'units-kpis': { unit: row.key, kpi: column.key, month: period.value },
-        'units-months': { unit: row.key, kpi: shownKpi.value, month: column.key },
-        'kpis-months': { unit: unit.value.code, kpi: row.key, month: column.key },
-    }[shown.value];
+const { at, opened, place, cell, cross, onKey, choose } = useCellInFocus(grid, {
+    data,
+    isPlaceholderData,
+    shown,
+    shownKpi,
+    isMonths,
+    months,
+    order,
 });
-const cell = computed(() => data.value?.cells[at.value.row]?.[at.value.column] ?? null);
-
-/** The same cell in another crossing. */
-async function cross(to: Crossing): Promise<void> {
-    const from = place.value;
-    wanted.value = from;
-    const parent =
-        shown.value === 'kpis-months' && to !== 'kpis-months'
-            ? (unit.value.parent ?? unit.value.code)
-            : unit.value.code;
-    const target =
-        from === null
-            ? { unit: parent, period: period.value }
-            : {
-                  unit: to === 'kpis-months' ? from.unit : parent,
-                  period: to === 'units-kpis' ? from.month : period.value,
-              };
-    await router.push({
-        query: {
-            ...query(target),
-            crossing: to,
-            kpi: to === 'units-months' ? (from?.kpi ?? shownKpi.value) : undefined,
-            months: months.value === 12 ? undefined : months.value,
-        },
-    });
-}
-
-watch(
-    [data, isPlaceholderData],
-    () => {
-        const page = data.value;
-        if (page === undefined || isPlaceholderData.value) {
-            return;
-        }
-        const found = wanted.value;
-        wanted.value = null;
-        const rowKey = found === null ? '' : shown.value === 'kpis-months' ? found.kpi : found.unit;
-        const columnKey = found === null ? '' : shown.value === 'units-kpis' ? found.kpi : found.month;
-        const row = page.rows.findIndex(({ key }) => key === rowKey);
-        const column = page.columns.findIndex(({ key }) => key === columnKey);
-        at.value = {
-            row: row >= 0 ? row : Math.min(at.value.row, Math.max(0, page.rows.length - 1)),
-            column:
-                column >= 0
-                    ? column
-                    : isMonths.value
-                      ? page.columns.length - 1
-                      : Math.min(at.value.column, Math.max(0, page.columns.length - 1)),
-        };
-        if (found !== null) {
-            void focus();
-        }
-    },
-    { immediate: true },
-);
-
-async function focus(): Promise<void> {
-    await nextTick();
-    grid.value?.querySelector<HTMLElement>('[role=gridcell][tabindex="0"]')?.focus();
-}
-
-function onKey(event: KeyboardEvent): void {
-    const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
-    const rows = order.value;
-    if (step !== undefined) {
-        event.preventDefault();
-        const row = rows.indexOf(at.value.row) + (step[0] ?? 0);
-        at.value = {
-            row: rows[Math.max(0, Math.min(rows.length - 1, row))] ?? 0,
-            column: Math.max(0, Math.min((data.value?.columns.length ?? 1) - 1, at.value.column + (step[1] ?? 0))),
-        };
-        void focus();
-    } else if (event.key === 'Enter' || event.key === ' ') {
-        event.preventDefault();
-        opened.value = true;
-    } else if (['1', '2', '3'].includes(event.key)) {
-        event.preventDefault();
-        void cross(CROSSINGS[Number(event.key) - 1] ?? 'units-kpis');
-    }
-}
-
-function choose(row: number, column: number): void {
-    at.value = { row, column };
-    opened.value = true;
-}
 
 const heads = computed(() =>
     (data.value?.columns ?? []).map(({ key, name }) => (isMonths.value ? monthAndYear(key) : name)),
@@ -366,49 +270,14 @@ const heads = computed(() =>
                     <col v-for="(wide, column) in widths" :key="column" :style="{ width: `${wide}px` }" />
                     <col v-if="!isMonths" :style="{ width: `${TOGETHER_WIDE}px` }" />
                 </colgroup>
-                <thead>
-                    <tr role="row" class="text-[12.5px] leading-[1.15] font-medium text-ink-soft">
-                        <th role="columnheader" class="sticky left-0 z-10 bg-paper align-bottom print:bg-transparent">
-                            <span class="sr-only">{{ shown === 'kpis-months' ? 'KPIs' : plural }}</span>
-                            <span
-                                v-if="figures && shown === 'units-months' && crossed?.measure"
-                                class="block pr-4 pb-1.5 text-left font-normal text-ink-faint"
-                                >in {{ crossed.measure }}</span
-                            >
-                        </th>
-                        <th
-                            v-for="(column, index) in data.columns"
-                            :key="column.key"
-                            role="columnheader"
-                            class="px-1 pb-1.5 align-bottom font-semibold"
-                            :class="{ 'text-ink': column.key === period }"
-                        >
-                            <span v-if="isMonths" class="block"
-                                >{{ months > 12 && !figures ? shortMonth(column.key).charAt(0) : shortMonth(column.key)
-                                }}<span class="block font-normal text-ink-faint">{{
-                                    index === 0 || column.key.endsWith('-01')
-                                        ? months > 12
-                                            ? column.key.slice(2, 4)
-                                            : column.key.slice(0, 4)
-                                        : '&nbsp;'
-                                }}</span></span
-                            >
-                            <template v-else>
-                                <span class="line-clamp-3" :title="column.name">{{ column.name }}</span>
-                                <span v-if="figures" class="block font-normal text-ink-faint">{{
-                                    column.measure || '&nbsp;'
-                                }}</span>
-                            </template>
-                        </th>
-                        <th
-                            v-if="!isMonths"
-                            role="columnheader"
-                            class="border-l border-rule px-3 pb-1.5 align-bottom font-bold text-ink"
-                        >
-                            together
-                        </th>
-                    </tr>
-                </thead>
+                <MatrixHead
+                    :columns="data.columns"
+                    :corner="shown === 'kpis-months' ? 'KPIs' : plural"
+                    :measure="(figures && shown === 'units-months' && crossed?.measure) || ''"
+                    :chosen="period"
+                    :months="isMonths ? months : null"
+                    :figures="figures"
+                />
                 <tbody>
                     <MatrixRow
                         v-for="row in order"
