@@ -162,7 +162,7 @@ final class ImportWorkbook
                 'parent_id' => $above === null ? null : $this->ids['units'][$above->code],
                 'weight' => (string) $unit->weight,
                 'position' => $positions[$unit->code],
-                'roll_up' => $unit->rollUp->name,
+                'roll_up' => $unit->rollUp->rule->value,
                 'roll_up_green' => (string) $unit->rollUp->green,
                 'roll_up_other' => (string) $unit->rollUp->amberOrRed,
             ]);

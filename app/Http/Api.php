@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use Kybernet\Core\Calendar\Span;
 use OpenApi\Attributes as OA;
 
 /**
@@ -21,6 +22,6 @@ use OpenApi\Attributes as OA;
 #[OA\Parameter(parameter: 'layer', name: 'layer', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['actual', 'target', 'prior']))]
 #[OA\Parameter(parameter: 'columns', name: 'columns', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['month', 'week']))]
 #[OA\Parameter(parameter: 'period', name: 'period', in: 'query', required: true, description: 'a month, 2026-08', schema: new OA\Schema(type: 'string'))]
-#[OA\Parameter(parameter: 'span', name: 'span', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['month', 'quarter', 'yearToDate', 'rolling12']))]
+#[OA\Parameter(parameter: 'span', name: 'span', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: Span::class))]
 #[OA\Response(response: 'Problem', description: 'What went wrong', content: new OA\MediaType(mediaType: 'application/problem+json', schema: new OA\Schema(ref: '#/components/schemas/Problem')))]
 final class Api {}

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Http;
 
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\Rule;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 
@@ -18,7 +19,7 @@ final class PeriodRequest extends FormRequest
     {
         return [
             'period' => ['required', 'string', new MonthRule],
-            'span' => ['sometimes', 'string', 'in:month,quarter,yearToDate,rolling12'],
+            'span' => ['sometimes', 'string', Rule::enum(Span::class)],
         ];
     }
 

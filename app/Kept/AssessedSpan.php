@@ -71,7 +71,7 @@ final readonly class AssessedSpan
             count($assessed->figures->due),
             count($assessed->figures->reported),
             $kpi->provisional($assessed->figures->reported),
-            array_map(fn (Reason $reason): ExceptionReason => new ExceptionReason($reason->code, $reason->text, $reason->points), $exceptions->reasons ?? []),
+            array_map(fn (Reason $reason): ExceptionReason => new ExceptionReason($reason->code->value, $reason->text, $reason->points), $exceptions->reasons ?? []),
             $exceptions?->goodNews,
             $isDue ? $latest->key() : null,
         );

@@ -8,6 +8,7 @@ use App\Models\Unit;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Eloquent\Builder;
 use Kybernet\Core\Status\RollUpMethod;
+use Kybernet\Core\Status\RollUpRule;
 use Kybernet\Core\Status\UnitTree;
 
 /**
@@ -74,11 +75,7 @@ final class Organisation
         $green = (string) BigDecimal::of($unit->roll_up_green)->stripTrailingZeros();
         $other = (string) BigDecimal::of($unit->roll_up_other)->stripTrailingZeros();
 
-        return match ($unit->roll_up) {
-            'worst' => RollUpMethod::worst(),
-            'share' => RollUpMethod::share($other, $green),
-            default => RollUpMethod::weighted($green, $other),
-        };
+        return RollUpMethod::by(RollUpRule::from($unit->roll_up), $green, $other);
     }
 
     /** @return non-empty-list<int> the unit and all below it */

@@ -6,6 +6,7 @@ namespace App\Register;
 
 use App\Http\MonthRule;
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\Rule;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
@@ -16,7 +17,7 @@ use OpenApi\Attributes as OA;
     new OA\Property(property: 'code', description: 'of the KPI that it defines', type: 'string'),
     new OA\Property(property: 'formula', type: 'string'),
     new OA\Property(property: 'unit', description: 'code of the unit whose figures it is tried on', type: 'string'),
-    new OA\Property(property: 'frequency', type: 'string', enum: ['week', 'month', 'quarter', 'year']),
+    new OA\Property(property: 'frequency', type: 'string', enum: Frequency::class),
     new OA\Property(property: 'accumulation', type: 'string'),
     new OA\Property(property: 'decimals', type: 'integer'),
 ])]
@@ -30,8 +31,8 @@ final class FormulaRequest extends FormRequest
             'code' => ['nullable', 'string', 'max:64'],
             'formula' => ['nullable', 'string', 'max:2000'],
             'unit' => ['required', 'string', 'exists:units,code'],
-            'frequency' => ['required', 'in:week,month,quarter,year'],
-            'accumulation' => ['required', 'in:sum,mean,latest,maximum,minimum,recompute'],
+            'frequency' => ['required', Rule::enum(Frequency::class)],
+            'accumulation' => ['required', Rule::enum(Accumulation::class)],
             'decimals' => ['required', 'integer', 'between:0,8'],
         ];
     }

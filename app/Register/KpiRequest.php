@@ -16,7 +16,15 @@ use Illuminate\Validation\Rule;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Gathering;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Pace;
+use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Workbook\KpiEntry;
 use OpenApi\Attributes as OA;
 
@@ -44,19 +52,19 @@ use OpenApi\Attributes as OA;
         new OA\Property(property: 'dataAvailable', type: 'boolean'),
         new OA\Property(property: 'definitionAgreed', type: 'boolean'),
         new OA\Property(property: 'noteRequired', description: 'a bad colour must be explained before the month is handed in', type: 'boolean'),
-        new OA\Property(property: 'kind', type: 'string', enum: ['entered', 'formula', 'judged']),
+        new OA\Property(property: 'kind', type: 'string', enum: Kind::class),
         new OA\Property(property: 'measure', type: 'string', maxLength: 60),
         new OA\Property(property: 'decimals', type: 'integer', maximum: 8, minimum: 0),
         new OA\Property(property: 'scaled', type: 'boolean'),
-        new OA\Property(property: 'frequency', type: 'string', enum: ['week', 'month', 'quarter', 'year']),
-        new OA\Property(property: 'accumulation', type: 'string', enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute']),
+        new OA\Property(property: 'frequency', type: 'string', enum: Frequency::class),
+        new OA\Property(property: 'accumulation', type: 'string', enum: Accumulation::class),
         new OA\Property(property: 'formula', type: 'string', maxLength: 2000),
         new OA\Property(property: 'min', description: 'what a figure cannot fall below, as typed', type: 'string'),
         new OA\Property(property: 'max', type: 'string'),
         new OA\Property(property: 'materiality', type: 'string'),
         new OA\Property(property: 'gather', description: 'how its units become one figure above them', type: 'string', enum: ['', 'sum', 'mean', 'weighted', 'recompute']),
         new OA\Property(property: 'weightedBy', description: 'code of the KPI that weights the mean over units', type: 'string', nullable: true),
-        new OA\Property(property: 'polarity', type: 'string', enum: ['higher', 'lower', 'band', 'none']),
+        new OA\Property(property: 'polarity', type: 'string', enum: Polarity::class),
         new OA\Property(property: 'rule', ref: '#/components/schemas/Rule', nullable: true),
         new OA\Property(property: 'texts', ref: '#/components/schemas/ColourTexts'),
         new OA\Property(property: 'units', type: 'array', items: new OA\Items(ref: '#/components/schemas/Measurement')),
@@ -113,22 +121,22 @@ final class KpiRequest extends FormRequest
             'dataAvailable' => ['required', 'boolean'],
             'definitionAgreed' => ['required', 'boolean'],
             'noteRequired' => ['required', 'boolean'],
-            'kind' => ['required', 'in:entered,formula,judged'],
+            'kind' => ['required', Rule::enum(Kind::class)],
             'measure' => ['nullable', 'string', 'max:60'],
             'decimals' => ['required', 'integer', 'between:0,8'],
             'scaled' => ['required', 'boolean'],
-            'frequency' => ['required', 'in:week,month,quarter,year'],
-            'accumulation' => ['required', 'in:sum,mean,latest,maximum,minimum,recompute'],
+            'frequency' => ['required', Rule::enum(Frequency::class)],
+            'accumulation' => ['required', Rule::enum(Accumulation::class)],
             'formula' => ['nullable', 'string', 'max:2000'],
-            'gather' => ['nullable', 'in:sum,mean,weighted,recompute'],
+            'gather' => ['nullable', Rule::enum(Gathering::class)],
             'weightedBy' => ['nullable', 'string'],
-            'polarity' => ['required', 'in:higher,lower,band,none'],
+            'polarity' => ['required', Rule::enum(Polarity::class)],
             'rule' => ['nullable', 'array'],
             'rule.from' => ['required_with:rule', 'string', new MonthRule],
-            'rule.reference' => ['required_with:rule', 'in:target,prior-year,recent,year-target,none'],
-            'rule.measure' => ['required_with:rule', 'in:percent,absolute,reached,level'],
-            'rule.pace' => ['sometimes', 'in:whole,even,last-year'],
-            'units.*.rule.pace' => ['sometimes', 'in:whole,even,last-year'],
+            'rule.reference' => ['required_with:rule', Rule::enum(Reference::class)],
+            'rule.measure' => ['required_with:rule', Rule::enum(Deviation::class)],
+            'rule.pace' => ['sometimes', Rule::enum(Pace::class)],
+            'units.*.rule.pace' => ['sometimes', Rule::enum(Pace::class)],
             'texts' => ['array'],
             'texts.*' => ['nullable', 'string', 'max:4000'],
             'units' => ['required', 'array', 'min:1'],

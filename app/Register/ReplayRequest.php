@@ -11,6 +11,7 @@ use App\Models\Kpi;
 use App\Models\User;
 use App\Support\NumberSetting;
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Validation\Rule;
 use Illuminate\Validation\Validator;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
@@ -27,8 +28,8 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(schema: 'ReplayInput', required: ['code', 'unit', 'polarity', 'accumulation', 'rule', 'targets'], properties: [
     new OA\Property(property: 'code', type: 'string'),
     new OA\Property(property: 'unit', description: 'code of the unit whose figures are replayed', type: 'string'),
-    new OA\Property(property: 'polarity', type: 'string', enum: ['higher', 'lower', 'band', 'none']),
-    new OA\Property(property: 'accumulation', type: 'string', enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute']),
+    new OA\Property(property: 'polarity', type: 'string', enum: Polarity::class),
+    new OA\Property(property: 'accumulation', type: 'string', enum: Accumulation::class),
     new OA\Property(property: 'rule', ref: '#/components/schemas/Rule', nullable: true),
     new OA\Property(property: 'targets', ref: '#/components/schemas/PeriodTargets', description: 'as typed for the unit, by period'),
 ])]
@@ -46,8 +47,8 @@ final class ReplayRequest extends FormRequest
             'period' => ['required', 'string', new MonthRule],
             'code' => ['required', 'string', 'exists:kpis,code'],
             'unit' => ['required', 'string', 'exists:units,code'],
-            'polarity' => ['required', 'in:higher,lower,band,none'],
-            'accumulation' => ['required', 'in:sum,mean,latest,maximum,minimum,recompute'],
+            'polarity' => ['required', Rule::enum(Polarity::class)],
+            'accumulation' => ['required', Rule::enum(Accumulation::class)],
             'rule' => ['nullable', 'array'],
             'targets' => ['array'],
         ];

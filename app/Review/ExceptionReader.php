@@ -23,6 +23,7 @@ use App\Views\ActionView;
 use App\Views\NoteView;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Ranking;
 use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Frequency;
@@ -91,7 +92,7 @@ final readonly class ExceptionReader
         $points = [];
         foreach ($lines as $id => $kpi) {
             if ($reasons[$id][1] !== '') {
-                $points[$id] = $kpi->weight->multipliedBy($reasons[$id][2]);
+                $points[$id] = Exceptions::weighted($reasons[$id][2], $kpi->weight);
             }
         }
 

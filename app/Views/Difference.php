@@ -21,7 +21,7 @@ final readonly class Difference
         public ?string $percent,
         #[OA\Property(description: 'the measure is itself a percentage, so the difference is in points')]
         public bool $points,
-        #[OA\Property(enum: ['favourable', 'adverse', 'none'])]
+        #[OA\Property(enum: Effect::class)]
         public string $effect,
     ) {}
 

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Logbook\Views;
 
 use App\Views\Shown;
+use Kybernet\Core\Measure\Kind;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in a unit across the year. The lists have an item a column.')]
@@ -27,7 +28,7 @@ final readonly class GridRow
         #[OA\Property] public string $measure,
         #[OA\Property] public string $unit,
         #[OA\Property] public string $theme,
-        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(enum: Kind::class)] public string $kind,
         #[OA\Property(description: 'whether any cell of it can be typed in by this user')] public bool $mine,
         #[OA\Property(items: new OA\Items(type: 'string'), nullable: true, description: 'the period of each cell, blank where there is none; null when they are those of the columns')]
         public ?array $periods,

@@ -28,7 +28,7 @@ final readonly class LogbookRow
         #[OA\Property] public string $name,
         #[OA\Property] public string $measure,
         #[OA\Property] public string $unit,
-        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(enum: Kind::class)] public string $kind,
         #[OA\Property(description: 'of the period before')] public ?Shown $lastMonth,
         #[OA\Property(description: 'of the same period a year earlier')] public ?Shown $lastYear,
         #[OA\Property(ref: StatusSchema::REF, description: 'of the period before')] public string $lastStatus,

@@ -12,7 +12,10 @@ use Illuminate\Support\Collection;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\MeasurementEntry;
@@ -41,19 +44,19 @@ final readonly class KpiDefinition
         #[OA\Property] public bool $dataAvailable,
         #[OA\Property] public bool $definitionAgreed,
         #[OA\Property] public bool $noteRequired,
-        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(enum: Kind::class)] public string $kind,
         #[OA\Property] public string $measure,
         #[OA\Property(minimum: 0, maximum: 8)] public int $decimals,
         #[OA\Property(description: 'shown in k, m or bn where it grows large')] public bool $scaled,
-        #[OA\Property(enum: ['week', 'month', 'quarter', 'year'])] public string $frequency,
-        #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
+        #[OA\Property(enum: Frequency::class)] public string $frequency,
+        #[OA\Property(enum: Accumulation::class)] public string $accumulation,
         #[OA\Property] public string $formula,
         #[OA\Property] public string $min,
         #[OA\Property] public string $max,
         #[OA\Property] public string $materiality,
         #[OA\Property(enum: ['', 'sum', 'mean', 'weighted', 'recompute'])] public string $gather,
         #[OA\Property] public ?string $weightedBy,
-        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
+        #[OA\Property(enum: Polarity::class)] public string $polarity,
         #[OA\Property(description: 'the rule set in force in the month asked for')] public ?RuleView $rule,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Measurement'))] public array $units,

@@ -4,6 +4,10 @@ declare(strict_types=1);
 
 namespace App\Register\Views;
 
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Polarity;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in the list of the register.')]
@@ -22,10 +26,10 @@ final readonly class RegisterLine
         #[OA\Property] public ?string $theme,
         #[OA\Property(description: 'code of the objective it serves')] public ?string $objective,
         #[OA\Property(enum: ['organisational', 'departmental', 'operational'])] public string $level,
-        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
-        #[OA\Property(enum: ['week', 'month', 'quarter', 'year'])] public string $frequency,
-        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
-        #[OA\Property(enum: ['sum', 'mean', 'latest', 'maximum', 'minimum', 'recompute'])] public string $accumulation,
+        #[OA\Property(enum: Kind::class)] public string $kind,
+        #[OA\Property(enum: Frequency::class)] public string $frequency,
+        #[OA\Property(enum: Polarity::class)] public string $polarity,
+        #[OA\Property(enum: Accumulation::class)] public string $accumulation,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'codes of the units where it is measured')] public array $units,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $owners,
         #[OA\Property(description: 'it is to be judged, but no limits say how')] public bool $lacksLimits,

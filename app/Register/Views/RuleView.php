@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace App\Register\Views;
 
 use App\Support\NumberSetting;
+use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Pace;
+use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use OpenApi\Attributes as OA;
 
@@ -13,12 +16,12 @@ final readonly class RuleView
 {
     private function __construct(
         #[OA\Property(description: 'the first month that it judges, 2026-04')] public string $from,
-        #[OA\Property(enum: ['target', 'prior-year', 'recent', 'year-target', 'none'])] public string $reference,
-        #[OA\Property(enum: ['percent', 'absolute', 'reached', 'level'])] public string $measure,
+        #[OA\Property(enum: Reference::class)] public string $reference,
+        #[OA\Property(enum: Deviation::class)] public string $measure,
         #[OA\Property] public string $green,
         #[OA\Property] public string $amber,
         #[OA\Property(description: 'of recent periods: how many')] public ?int $periods,
-        #[OA\Property(enum: ['whole', 'even', 'last-year'], description: 'of the year target: how much of it is asked for by now')] public string $pace,
+        #[OA\Property(enum: Pace::class, description: 'of the year target: how much of it is asked for by now')] public string $pace,
         #[OA\Property(description: 'a level beyond green that is marked when it is reached')] public string $stretch,
         #[OA\Property(description: "of a band's level")] public string $low,
         #[OA\Property(description: "of a band's level")] public string $high,

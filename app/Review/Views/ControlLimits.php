@@ -24,7 +24,7 @@ final readonly class ControlLimits
     public static function of(?ControlChart $chart, ?BigDecimal $least): ?self
     {
         return $chart === null ? null : new self($chart->centre, $least !== null && $chart->lower < $least->toFloat() ? null : $chart->lower, $chart->upper, array_map(
-            fn (Signal $signal): ControlSignal => new ControlSignal($signal->period->key(), $signal->words(), $signal->side),
+            fn (Signal $signal): ControlSignal => new ControlSignal($signal->period->key(), $signal->words(), $signal->side->value),
             $chart->signals,
         ));
     }

@@ -18,7 +18,7 @@ use OpenApi\Attributes as OA;
 final readonly class Headline
 {
     private function __construct(
-        #[OA\Property(enum: ['month', 'quarter', 'yearToDate', 'rolling12'])] public string $span,
+        #[OA\Property(enum: Span::class)] public string $span,
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property(ref: StatusSchema::REF, description: 'what the rules say, whoever called it otherwise')] public string $computed,
         #[OA\Property(description: 'the reason of a person who called it otherwise')] public ?string $call,

@@ -8,6 +8,9 @@ use App\Views\ActionView;
 use App\Views\ColourTexts;
 use App\Views\NoteView;
 use App\Views\RelatedMeasurement;
+use Kybernet\Core\Calendar\Frequency;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Polarity;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI in a unit, complete: how it stands, how it came there, where it is heading.')]
@@ -29,10 +32,10 @@ final readonly class KpiPage
         #[OA\Property] public string $name,
         #[OA\Property] public string $purpose,
         #[OA\Property] public string $measure,
-        #[OA\Property(enum: ['higher', 'lower', 'band', 'none'])] public string $polarity,
-        #[OA\Property(enum: ['entered', 'formula', 'judged'])] public string $kind,
+        #[OA\Property(enum: Polarity::class)] public string $polarity,
+        #[OA\Property(enum: Kind::class)] public string $kind,
         #[OA\Property] public ?string $formula,
-        #[OA\Property(enum: ['week', 'month', 'quarter', 'year'])] public string $frequency,
+        #[OA\Property(enum: Frequency::class)] public string $frequency,
         #[OA\Property] public string $accumulation,
         #[OA\Property] public ?string $objective,
         #[OA\Property] public ?string $owner,

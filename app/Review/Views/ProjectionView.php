@@ -9,6 +9,7 @@ use App\Views\Shown;
 use App\Views\StatusSchema;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\ProjectionMethod;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Projection', description: 'Where the year ends if it goes on like this.')]
@@ -16,7 +17,7 @@ final readonly class ProjectionView
 {
     /** @param  list<ProjectedPoint>  $path */
     private function __construct(
-        #[OA\Property(enum: ['seasonal', 'run-rate', 'trend-line', 'last-value', 'so-far', 'operands'])] public string $method,
+        #[OA\Property(enum: ProjectionMethod::class)] public string $method,
         #[OA\Property] public ?Shown $value,
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property] public ?Shown $yearTarget,
@@ -35,7 +36,7 @@ final readonly class ProjectionView
     public static function of(?Projection $projection, array $path, int $left, string $end, MeasurementFacts $kpi): ?self
     {
         return $projection === null ? null : new self(
-            $projection->method,
+            $projection->method->value,
             Shown::of($projection->value, $kpi),
             $projection->status->value,
             Shown::of($projection->yearTarget, $kpi),

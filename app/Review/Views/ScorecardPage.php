@@ -6,6 +6,7 @@ namespace App\Review\Views;
 
 use App\Views\CountsView;
 use App\Views\StatusSchema;
+use Kybernet\Core\Calendar\Span;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A unit on a span: its rows in groups, and the units below it.')]
@@ -17,7 +18,7 @@ final readonly class ScorecardPage
      */
     public function __construct(
         #[OA\Property(description: 'a month, 2026-08')] public string $period,
-        #[OA\Property(enum: ['month', 'quarter', 'yearToDate', 'rolling12'])] public string $span,
+        #[OA\Property(enum: Span::class)] public string $span,
         #[OA\Property(description: 'the whole organisation, which shows the rows of its departments as well')] public bool $isWhole,
         #[OA\Property(ref: StatusSchema::REF, description: 'the roll-up of the unit')] public string $status,
         #[OA\Property(description: 'over the rows shown')] public CountsView $counts,

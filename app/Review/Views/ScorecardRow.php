@@ -31,7 +31,7 @@ final readonly class ScorecardRow
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property(description: 'a green that has reached its stretch')] public bool $stretched,
         #[OA\Property(description: 'a person called the status')] public bool $called,
-        #[OA\Property(enum: ['worse', 'recovered', 'better', 'none'])] public string $movement,
+        #[OA\Property(enum: Movement::class)] public string $movement,
         #[OA\Property] public ?Shown $actual,
         #[OA\Property(description: 'what is said where there is no figure')] public string $instead,
         #[OA\Property] public ?Shown $target,

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace App\Review\Views;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Trend\Direction;
+use Kybernet\Core\Trend\Meaning;
 use Kybernet\Core\Trend\Trend;
 use OpenApi\Attributes as OA;
 
@@ -12,8 +14,8 @@ use OpenApi\Attributes as OA;
 final readonly class TrendLine
 {
     private function __construct(
-        #[OA\Property(enum: ['rising', 'falling', 'steady'])] public string $direction,
-        #[OA\Property(enum: ['improving', 'worsening', 'steady'])] public ?string $meaning,
+        #[OA\Property(enum: Direction::class)] public string $direction,
+        #[OA\Property(enum: Meaning::class)] public ?string $meaning,
         #[OA\Property(description: 'what it changes by from one period to the next')] public float $slope,
         #[OA\Property(description: 'how likely a slope at least as steep is by chance')] public float $p,
         #[OA\Property(description: 'how many of the 12 have a reading')] public int $readings,
@@ -25,8 +27,8 @@ final readonly class TrendLine
     public static function of(?Trend $trend, Period $latest): ?self
     {
         return $trend === null ? null : new self(
-            $trend->direction,
-            $trend->meaning,
+            $trend->direction->value,
+            $trend->meaning?->value,
             $trend->line->slope,
             $trend->line->p,
             $trend->line->n,

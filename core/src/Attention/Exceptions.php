@@ -17,6 +17,7 @@ use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Side;
 use Kybernet\Core\Trend\Signal;
 
 /**
@@ -24,21 +25,8 @@ use Kybernet\Core\Trend\Signal;
  */
 final readonly class Exceptions
 {
-    private const POINTS = [
-        'red' => 40,
-        'amber' => 15,
-        'worsened' => 20,
-        'projected-miss' => 15,
-        'signal' => 10,
-        'behind-prior-year' => 5,
-        'missing' => 25,
-        'unexplained' => 10,
-    ];
-
     /** From which number of periods off course on it is persistent, and what each beyond the second adds. */
     private const PERSISTENT_FROM = 3;
-
-    private const PERSISTENT_POINTS = 5;
 
     private const PERSISTENT_MOST = 20;
 
@@ -69,34 +57,34 @@ final readonly class Exceptions
         $run = $past->offCourse();
         $signals = self::adverseSignals($measurement->definition->polarity, $control, $latest);
         $reasons = [];
-        $add = function (string $code, string $text, ?int $points = null) use (&$reasons): void {
-            $reasons[] = new Reason($code, $points ?? self::POINTS[$code], $text);
+        $add = function (ReasonCode $code, string $text, ?int $points = null) use (&$reasons): void {
+            $reasons[] = new Reason($code, $points ?? $code->points(), $text);
         };
 
         if ($offCourse) {
-            $add($status->value, "{$status->words()} on the {$span->words()}.");
+            $add($status === Status::Red ? ReasonCode::Red : ReasonCode::Amber, "{$status->words()} on the {$span->words()}.");
         }
         if ($before !== null && $movement === Movement::Worse) {
-            $add('worsened', "{$past->latest()->words()} now, {$before->inPassing()} before.");
+            $add(ReasonCode::Worsened, "{$past->latest()->words()} now, {$before->inPassing()} before.");
         }
         if ($run >= self::PERSISTENT_FROM) {
-            $points = min(self::PERSISTENT_MOST, ($run - self::PERSISTENT_FROM + 1) * self::PERSISTENT_POINTS);
-            $add('persistent', "Not on course for {$run} {$measurement->definition->frequency->value}s in a row.", $points);
+            $points = min(self::PERSISTENT_MOST, ($run - self::PERSISTENT_FROM + 1) * ReasonCode::Persistent->points());
+            $add(ReasonCode::Persistent, "Not on course for {$run} {$measurement->definition->frequency->value}s in a row.", $points);
         }
         if ($projection?->status === Status::Red && $status !== Status::Red) {
-            $add('projected-miss', 'Heading off course by the year end.');
+            $add(ReasonCode::ProjectedMiss, 'Heading off course by the year end.');
         }
         if ($signals !== []) {
-            $add('signal', 'Beyond chance: '.implode(', ', array_map(fn (Signal $signal): string => $signal->words(), $signals)).'.');
+            $add(ReasonCode::Signal, 'Beyond chance: '.implode(', ', array_map(fn (Signal $signal): string => $signal->words(), $signals)).'.');
         }
         if (self::isBehindPriorYear($measurement, $assessed)) {
-            $add('behind-prior-year', 'Worse than last year by '.InWords::grouped((string) $assessed->change?->percent?->abs()->rounded(1)).' %.');
+            $add(ReasonCode::BehindPriorYear, 'Worse than last year by '.InWords::grouped((string) $assessed->change?->percent?->abs()->rounded(1)).' %.');
         }
         if (Owed::isMissing($measurement, $latest)) {
-            $add('missing', "No reading for {$latest->words()}.");
+            $add(ReasonCode::Missing, "No reading for {$latest->words()}.");
         }
         if ($offCourse && ! $isNoted) {
-            $add('unexplained', "No note on {$latest->words()} says why.");
+            $add(ReasonCode::Unexplained, "No note on {$latest->words()} says why.");
         }
 
         return new self($reasons, $before !== null && $movement === Movement::Recovered
@@ -107,16 +95,22 @@ final readonly class Exceptions
     /** What ranks it: the sum of the points × the KPI's weight. */
     public function points(BigDecimal $weight): BigDecimal
     {
-        return $weight->multipliedBy(array_sum(array_map(fn (Reason $reason): int => $reason->points, $this->reasons)));
+        return self::weighted(array_sum(array_map(fn (Reason $reason): int => $reason->points, $this->reasons)), $weight);
+    }
+
+    /** Of reasons that are known by the sum of their points alone. */
+    public static function weighted(int $points, BigDecimal $weight): BigDecimal
+    {
+        return $weight->multipliedBy($points);
     }
 
     /** @return list<Signal> completed at the latest period on the side that is worse; on a band either */
     private static function adverseSignals(Polarity $polarity, ?ControlChart $control, Period $latest): array
     {
         $sides = match ($polarity) {
-            Polarity::Higher => ['lower'],
-            Polarity::Lower => ['upper'],
-            Polarity::Band => ['lower', 'upper'],
+            Polarity::Higher => [Side::Lower],
+            Polarity::Lower => [Side::Upper],
+            Polarity::Band => Side::cases(),
             Polarity::None => [],
         };
 

@@ -9,9 +9,6 @@ namespace Kybernet\Core\Attention;
  */
 final readonly class Reason
 {
-    /**
-     * @param  string  $code  `red`, `amber`, `worsened`, `persistent`, `projected-miss`, `signal`, `behind-prior-year`, `missing` or `unexplained`
-     * @param  int  $points  before the KPI's weight
-     */
-    public function __construct(public string $code, public int $points, public string $text) {}
+    /** @param  int  $points  before the KPI's weight */
+    public function __construct(public ReasonCode $code, public int $points, public string $text) {}
 }

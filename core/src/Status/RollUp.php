@@ -48,10 +48,10 @@ final readonly class RollUp
             return new self(Status::NoData, $score, $coverage, $counts);
         }
 
-        return new self(match ($method->name) {
-            'weighted' => self::weighted($method, $scored, $judged),
-            'worst' => self::worst($red, $amber),
-            default => self::share($method, $green, $red, $judged),
+        return new self(match ($method->rule) {
+            RollUpRule::Weighted => self::weighted($method, $scored, $judged),
+            RollUpRule::Worst => self::worst($red, $amber),
+            RollUpRule::Share => self::share($method, $green, $red, $judged),
         }, $score, $coverage, $counts);
     }
 

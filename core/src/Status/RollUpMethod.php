@@ -12,7 +12,7 @@ use InvalidArgumentException;
  */
 final readonly class RollUpMethod
 {
-    private function __construct(public string $name, public BigDecimal $green, public BigDecimal $amberOrRed) {}
+    private function __construct(public RollUpRule $rule, public BigDecimal $green, public BigDecimal $amberOrRed) {}
 
     /**
      * By the weighted mean of the scores.
@@ -24,7 +24,7 @@ final readonly class RollUpMethod
      */
     public static function weighted(string $green = '1.5', string $amber = '0.5'): self
     {
-        $method = new self('weighted', BigDecimal::of($green), BigDecimal::of($amber));
+        $method = new self(RollUpRule::Weighted, BigDecimal::of($green), BigDecimal::of($amber));
         if ($method->amberOrRed->isGreaterThan($method->green)) {
             throw new InvalidArgumentException("The cut for drifting must be {$green} or lower.");
         }
@@ -32,10 +32,24 @@ final readonly class RollUpMethod
         return $method;
     }
 
+    /**
+     * By a rule with its two cuts; the worst status has none.
+     *
+     * @throws InvalidArgumentException when amber asks for more than green
+     */
+    public static function by(RollUpRule $rule, string $green, string $other): self
+    {
+        return match ($rule) {
+            RollUpRule::Weighted => self::weighted($green, $other),
+            RollUpRule::Worst => self::worst(),
+            RollUpRule::Share => self::share($other, $green),
+        };
+    }
+
     /** The worst status present. */
     public static function worst(): self
     {
-        return new self('worst', BigDecimal::zero(), BigDecimal::zero());
+        return new self(RollUpRule::Worst, BigDecimal::zero(), BigDecimal::zero());
     }
 
     /**
@@ -46,22 +60,22 @@ final readonly class RollUpMethod
      */
     public static function share(string $red = '25', string $green = '75'): self
     {
-        return new self('share', BigDecimal::of($green), BigDecimal::of($red));
+        return new self(RollUpRule::Share, BigDecimal::of($green), BigDecimal::of($red));
     }
 
     /** Equal for equal methods. */
     public function key(): string
     {
-        return "{$this->name} {$this->green} {$this->amberOrRed}";
+        return "{$this->rule->value} {$this->green} {$this->amberOrRed}";
     }
 
     /** As it is explained. */
     public function words(): string
     {
-        return match ($this->name) {
-            'weighted' => "The weighted mean of the scores: red 0, amber 1, green 2. On course from {$this->green}, drifting from {$this->amberOrRed}.",
-            'worst' => 'The worst status of all.',
-            default => "By the share of the weight: off course when more than {$this->amberOrRed} % is red, on course when at least {$this->green} % is green and none is red.",
+        return match ($this->rule) {
+            RollUpRule::Weighted => "The weighted mean of the scores: red 0, amber 1, green 2. On course from {$this->green}, drifting from {$this->amberOrRed}.",
+            RollUpRule::Worst => 'The worst status of all.',
+            RollUpRule::Share => "By the share of the weight: off course when more than {$this->amberOrRed} % is red, on course when at least {$this->green} % is green and none is red.",
         };
     }
 }

@@ -85,23 +85,23 @@ final readonly class ControlChart
     private static function signals(array $latest, float $centre, float $reach): array
     {
         $figures = array_column($latest, 1);
-        $rules = [
-            'outside-limits' => fn (int $at, int $side): bool => self::isBeyond($figures[$at], $centre + $side * $reach, $side),
-            'one-side' => fn (int $at, int $side): bool => self::isOneSide($figures, $at, $centre, $side),
-            'steady-run' => fn (int $at, int $side): bool => self::isSteadyRun($figures, $at, $side),
-            'two-of-three' => fn (int $at, int $side): bool => self::isTwoOfThree($figures, $at, $centre + $side * $reach * 2 / 3, $side),
-        ];
+        $holds = fn (SignalRule $rule, int $at, int $side): bool => match ($rule) {
+            SignalRule::OutsideLimits => self::isBeyond($figures[$at], $centre + $side * $reach, $side),
+            SignalRule::OneSide => self::isOneSide($figures, $at, $centre, $side),
+            SignalRule::SteadyRun => self::isSteadyRun($figures, $at, $side),
+            SignalRule::TwoOfThree => self::isTwoOfThree($figures, $at, $centre + $side * $reach * 2 / 3, $side),
+        };
         $signals = [];
         $held = [];
         foreach ($latest as $at => [$period]) {
-            foreach ($rules as $rule => $holds) {
-                foreach (['upper' => 1, 'lower' => -1] as $side => $sign) {
-                    $now = $holds($at, $sign);
+            foreach (SignalRule::cases() as $rule) {
+                foreach (Side::cases() as $side) {
+                    $now = $holds($rule, $at, $side->sign());
                     // A run goes on holding after it was told; a point outside the limits is told each time.
-                    if ($now && ($rule === 'outside-limits' || ! ($held[$rule.$side] ?? false))) {
+                    if ($now && ($rule === SignalRule::OutsideLimits || ! ($held[$rule->value][$side->value] ?? false))) {
                         $signals[] = new Signal($period, $rule, $side);
                     }
-                    $held[$rule.$side] = $now;
+                    $held[$rule->value][$side->value] = $now;
                 }
             }
         }

@@ -28,7 +28,7 @@ final readonly class Projection
 {
     private function __construct(
         /** `seasonal`, `run-rate`, `trend-line`, `last-value`, `so-far` or `operands` */
-        public string $method,
+        public ProjectionMethod $method,
         /** at the year end, inside the KPI's bounds; null when a formula gives none */
         public ?Exact $value,
         /** null when there is none, and for a band */
@@ -78,7 +78,7 @@ final readonly class Projection
 
     /**
      * @param  \WeakMap<Measurement, array{Exact|null}>  $known  what was projected already of formulas over formulas
-     * @return array{string, Exact|null} the method and the value, inside the KPI's bounds
+     * @return array{ProjectionMethod, Exact|null} the method and the value, inside the KPI's bounds
      */
     private static function project(Measurement $measurement, YearPosition $position, Timeline $timeline, Period $chosen, \WeakMap $known): array
     {
@@ -88,19 +88,19 @@ final readonly class Projection
             default => null,
         };
         [$method, $value] = match ($measurement->definition->accumulation) {
-            Accumulation::Sum, Accumulation::Mean => self::bySeason($measurement, $position) ?? ['run-rate', self::byRunRate($measurement, $position)],
+            Accumulation::Sum, Accumulation::Mean => self::bySeason($measurement, $position) ?? [ProjectionMethod::RunRate, self::byRunRate($measurement, $position)],
             Accumulation::Latest => self::byTrend($measurement, $position, $timeline, $chosen),
-            Accumulation::Maximum, Accumulation::Minimum => ['so-far', $measurement->gather($position->reported)],
+            Accumulation::Maximum, Accumulation::Minimum => [ProjectionMethod::SoFar, $measurement->gather($position->reported)],
             // Ratios whose mean over units was taken have no operands of their own: they are levels.
             Accumulation::Recompute => $formula === null
-                ? self::bySeason($measurement, $position) ?? ['run-rate', self::byRunRate($measurement, $position)]
-                : ['operands', self::byOperands($formula, $timeline, $chosen, $known)],
+                ? self::bySeason($measurement, $position) ?? [ProjectionMethod::RunRate, self::byRunRate($measurement, $position)]
+                : [ProjectionMethod::Operands, self::byOperands($formula, $timeline, $chosen, $known)],
         };
 
         return [$method, $value === null ? null : self::clamp($value, $measurement->definition, count($position->periods))];
     }
 
-    /** @return array{string, Exact}|null null unless the prior year is complete and every reported period has its prior one */
+    /** @return array{ProjectionMethod, Exact}|null null unless the prior year is complete and every reported period has its prior one */
     private static function bySeason(Measurement $measurement, YearPosition $position): ?array
     {
         $rule = $measurement->definition->accumulation;
@@ -111,10 +111,10 @@ final readonly class Projection
             return null;
         }
         if ($rule !== Accumulation::Sum) {
-            return ['seasonal', $toDate->plus($full->minus($sameFigure))];
+            return [ProjectionMethod::Seasonal, $toDate->plus($full->minus($sameFigure))];
         }
 
-        return $sameFigure->isZero() ? null : ['seasonal', $toDate->times($full)->dividedBy($sameFigure)];
+        return $sameFigure->isZero() ? null : [ProjectionMethod::Seasonal, $toDate->times($full)->dividedBy($sameFigure)];
     }
 
     private static function byRunRate(Measurement $measurement, YearPosition $position): ?Exact
@@ -129,19 +129,19 @@ final readonly class Projection
     /**
      * The trend's line at the year's last period when it is rising or falling, else the last value.
      *
-     * @return array{string, Exact|null}
+     * @return array{ProjectionMethod, Exact|null}
      */
     private static function byTrend(Measurement $measurement, YearPosition $position, Timeline $timeline, Period $chosen): array
     {
         $latest = $timeline->latest($measurement->definition->frequency, $chosen);
         $periods = $timeline->upTo($latest, Trend::PERIODS);
         $trend = Trend::over(array_map($measurement->actuals->float(...), $periods), $measurement->definition->polarity);
-        if ($trend === null || $trend->direction === 'steady') {
-            return ['last-value', $measurement->gather($position->reported)];
+        if ($trend === null || $trend->direction === Direction::Steady) {
+            return [ProjectionMethod::LastValue, $measurement->gather($position->reported)];
         }
         $last = $position->periods[count($position->periods) - 1];
 
-        return ['trend-line', self::line(array_map($measurement->actuals->figure(...), $periods), Trend::PERIODS + $last->ordinal - $latest->ordinal)];
+        return [ProjectionMethod::TrendLine, self::line(array_map($measurement->actuals->figure(...), $periods), Trend::PERIODS + $last->ordinal - $latest->ordinal)];
     }
 
     /**

@@ -27,11 +27,11 @@ final class ProjectionPath
         $path = [];
         foreach ($left as $period) {
             $figure = match ($projection->method) {
-                'seasonal' => self::seasonal($measurement, $position, $period),
-                'run-rate' => self::runRate($measurement, $position),
-                'last-value' => $projection->value,
+                ProjectionMethod::Seasonal => self::seasonal($measurement, $position, $period),
+                ProjectionMethod::RunRate => self::runRate($measurement, $position),
+                ProjectionMethod::LastValue => $projection->value,
                 // The line is known by its end alone.
-                'trend-line' => $period === $left[count($left) - 1] ? $projection->value : null,
+                ProjectionMethod::TrendLine => $period === $left[count($left) - 1] ? $projection->value : null,
                 default => null,
             };
             if ($figure !== null) {

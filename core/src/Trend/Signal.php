@@ -11,22 +11,18 @@ use Kybernet\Core\Calendar\Period;
  */
 final readonly class Signal
 {
-    /**
-     * @param  string  $rule  `outside-limits`, `one-side`, `steady-run` or `two-of-three`
-     * @param  string  $side  `upper` or `lower`; of a steady run, where it is heading
-     */
-    public function __construct(public Period $period, public string $rule, public string $side) {}
+    public function __construct(public Period $period, public SignalRule $rule, public Side $side) {}
 
     /** As it is said in a sentence. */
     public function words(): string
     {
-        $high = $this->side === 'upper';
+        $high = $this->side === Side::Upper;
 
         return match ($this->rule) {
-            'outside-limits' => $high ? 'above its upper control limit' : 'below its lower control limit',
-            'one-side' => $high ? '8 in a row above the usual level' : '8 in a row below the usual level',
-            'steady-run' => $high ? '6 in a row rising' : '6 in a row falling',
-            default => $high ? '2 of 3 close to the upper control limit' : '2 of 3 close to the lower control limit',
+            SignalRule::OutsideLimits => $high ? 'above its upper control limit' : 'below its lower control limit',
+            SignalRule::OneSide => $high ? '8 in a row above the usual level' : '8 in a row below the usual level',
+            SignalRule::SteadyRun => $high ? '6 in a row rising' : '6 in a row falling',
+            SignalRule::TwoOfThree => $high ? '2 of 3 close to the upper control limit' : '2 of 3 close to the lower control limit',
         };
     }
 }

@@ -20,10 +20,9 @@ final readonly class Trend
 
     private function __construct(
         public Regression $line,
-        /** `rising`, `falling` or `steady` */
-        public string $direction,
-        /** `improving`, `worsening` or `steady`; null where a direction is neither good nor bad */
-        public ?string $meaning,
+        public Direction $direction,
+        /** null where a direction is neither good nor bad */
+        public ?Meaning $meaning,
     ) {}
 
     /**
@@ -46,16 +45,16 @@ final readonly class Trend
         }
         $line = Regression::fit($x, $y);
         $direction = match (true) {
-            $line->p >= self::SIGNIFICANCE => 'steady',
-            $line->slope > 0 => 'rising',
-            default => 'falling',
+            $line->p >= self::SIGNIFICANCE => Direction::Steady,
+            $line->slope > 0 => Direction::Rising,
+            default => Direction::Falling,
         };
 
         return new self($line, $direction, match (true) {
             $polarity === Polarity::None => null,
-            $direction === 'steady' => 'steady',
+            $direction === Direction::Steady => Meaning::Steady,
             $polarity === Polarity::Band => null,
-            default => ($direction === 'rising') === ($polarity === Polarity::Higher) ? 'improving' : 'worsening',
+            default => ($direction === Direction::Rising) === ($polarity === Polarity::Higher) ? Meaning::Improving : Meaning::Worsening,
         });
     }
 }

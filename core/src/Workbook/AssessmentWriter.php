@@ -71,7 +71,7 @@ final readonly class AssessmentWriter
             'kpi' => $exceptions[$index][0],
             'unit' => $exceptions[$index][1],
             'points' => self::number($points[$index]),
-            'reasons' => array_map(fn (Reason $reason): array => ['code' => $reason->code, 'points' => $reason->points, 'text' => $reason->text], $exceptions[$index][2]),
+            'reasons' => array_map(fn (Reason $reason): array => ['code' => $reason->code->value, 'points' => $reason->points, 'text' => $reason->text], $exceptions[$index][2]),
         ], array_keys($ranked))).'],"goodNews":['.self::lines($goodNews)."]}\n";
     }
 
@@ -157,8 +157,8 @@ final readonly class AssessmentWriter
             'slopeError' => $trend->line->slopeError,
             't' => $trend->line->t,
             'p' => $trend->line->p,
-            'direction' => $trend->direction,
-            'meaning' => $trend->meaning,
+            'direction' => $trend->direction->value,
+            'meaning' => $trend->meaning?->value,
         ];
     }
 
@@ -169,7 +169,7 @@ final readonly class AssessmentWriter
             'centre' => $control->centre,
             'lower' => $control->lower,
             'upper' => $control->upper,
-            'signals' => array_map(fn (Signal $signal): array => ['period' => $signal->period->key(), 'rule' => $signal->rule, 'side' => $signal->side], $control->signals),
+            'signals' => array_map(fn (Signal $signal): array => ['period' => $signal->period->key(), 'rule' => $signal->rule->value, 'side' => $signal->side->value], $control->signals),
         ];
     }
 
@@ -177,7 +177,7 @@ final readonly class AssessmentWriter
     private static function projection(?Projection $projection): ?array
     {
         return $projection === null ? null : [
-            'method' => $projection->method,
+            'method' => $projection->method->value,
             'value' => self::decimal($projection->value),
             'yearTarget' => self::decimal($projection->yearTarget),
             'status' => $projection->status->value,

@@ -10,6 +10,7 @@ use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RollUpMethod;
+use Kybernet\Core\Status\RollUpRule;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
 
@@ -73,8 +74,8 @@ final class WorkbookWriter
         $default = RollUpMethod::weighted();
 
         return match (true) {
-            $method->name === 'worst' => ['method' => 'worst'],
-            $method->name === 'share' => ['method' => 'share', 'red' => self::text($method->amberOrRed), 'green' => self::text($method->green)],
+            $method->rule === RollUpRule::Worst => ['method' => 'worst'],
+            $method->rule === RollUpRule::Share => ['method' => 'share', 'red' => self::text($method->amberOrRed), 'green' => self::text($method->green)],
             $method->green->isEqualTo($default->green) && $method->amberOrRed->isEqualTo($default->amberOrRed) => null,
             default => ['method' => 'weighted', 'green' => self::text($method->green), 'amber' => self::text($method->amberOrRed)],
         };

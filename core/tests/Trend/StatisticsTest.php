@@ -103,7 +103,7 @@ it('agrees with a general-purpose library on randomised series', function () {
 it('tells a trend and what it means', function (array $figures, Polarity $polarity, ?string $direction, ?string $meaning) {
     $trend = Trend::over(array_map(fn (?string $figure): ?float => $figure === null ? null : (float) $figure, $figures), $polarity);
 
-    expect($trend?->direction)->toBe($direction)->and($trend?->meaning)->toBe($meaning);
+    expect($trend?->direction->value)->toBe($direction)->and($trend?->meaning?->value)->toBe($meaning);
 })->with([
     'five readings are too few' => [['1', null, '2', '3', null, '4', '5'], Polarity::Higher, null, null],
     'rising is better' => [['1', '2', '3', '4', '5', '6'], Polarity::Higher, 'rising', 'improving'],
@@ -149,7 +149,7 @@ it('looks for signals against the limits', function (array $figures, array $sign
     // A baseline that swings by 1 around 10: limits 7.34 and 12.66, two thirds of the way at 8.227 and 11.773.
     $chart = ControlChart::of([9.5, 10.5, 9.5, 10.5, 9.5, 10.5, 9.5, 10.5], window($figures));
 
-    expect(array_map(fn (Signal $signal): string => substr($signal->period->key(), 5)." {$signal->rule} {$signal->side}", $chart->signals ?? []))->toBe($signals);
+    expect(array_map(fn (Signal $signal): string => substr($signal->period->key(), 5)." {$signal->rule->value} {$signal->side->value}", $chart->signals ?? []))->toBe($signals);
 })->with([
     'outside, told each time' => [[10, 13, 13, 7], ['02 outside-limits upper', '03 outside-limits upper', '03 two-of-three upper', '04 outside-limits lower']],
     'on the limit is not outside' => [[12.66, 10, 7.34], []],
