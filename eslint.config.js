@@ -69,7 +69,7 @@ export default defineConfig(
                         },
                         { from: is('composable'), allow: { to: is('composable', 'api', 'words') } },
                         { from: is('graphic'), allow: { to: is('graphic', 'composable', 'api', 'words') } },
-                        { from: is('api'), allow: { to: is('api') } },
+                        { from: is('api', 'words'), allow: { to: is('api') } },
                     ],
                 },
             ],

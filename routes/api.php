@@ -72,6 +72,7 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('kpis', [KpiController::class, 'index'])->can('viewAny', Kpi::class);
     Route::get('kpis/{kpi}', [KpiController::class, 'show'])->can('view', 'kpi');
+    Route::get('pairings', [KpiController::class, 'pairings'])->can('define', Kpi::class);
     Route::post('kpis', [KpiController::class, 'store'])->can('define', Kpi::class);
     Route::patch('kpis', [KpiController::class, 'bulk'])->can('define', Kpi::class);
     Route::post('replay', [KpiController::class, 'replay'])->can('define', Kpi::class);

@@ -8,7 +8,6 @@ use App\Models\Kpi;
 use App\Models\User;
 use App\Organisation\Rights;
 use App\Support\Month;
-use Brick\Math\BigDecimal;
 use Carbon\CarbonImmutable;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
@@ -35,43 +34,38 @@ final class EntryRules
         $this->running = Month::running();
     }
 
-    /** Why a reading cannot be typed, in words; '' where it can. */
-    public function readingLock(MeasurementFacts $kpi, Period $period, User $user): string
+    /** Why a reading cannot be typed; null where it can. */
+    public function readingLock(MeasurementFacts $kpi, Period $period, User $user): ?Lock
     {
         return match (true) {
-            $kpi->measurement->definition->kind === Kind::Formula => 'worked out: '.($kpi->measurement->definition->formula->text ?? ''),
-            $kpi->measurement->actuals instanceof GatheredFigures => 'gathered from the units below',
-            $this->isFuture($period) => 'not begun yet',
+            $kpi->measurement->definition->kind === Kind::Formula => Lock::Formula,
+            $kpi->measurement->actuals instanceof GatheredFigures => Lock::Gathered,
+            $this->isFuture($period) => Lock::Future,
             default => $this->commonLock($kpi, $period, $user),
         };
     }
 
-    /** Why a target cannot be typed, in words; '' where it can. */
-    public function targetLock(MeasurementFacts $kpi, Period $period, User $user): string
+    /** Why a target cannot be typed; null where it can. */
+    public function targetLock(MeasurementFacts $kpi, Period $period, User $user): ?Lock
+    {
+        return $this->yearTargetLock($kpi, $user) ?? $this->commonLock($kpi, $period, $user);
+    }
+
+    /** Why a target of a whole year cannot be typed; null where it can. */
+    public function yearTargetLock(MeasurementFacts $kpi, User $user): ?Lock
     {
         return match (true) {
-            $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
-            $kpi->measurement->actuals instanceof GatheredFigures => 'the targets are those of the units below',
-            ! $this->mayPlan($user) => 'targets are planned by the analyst',
-            default => $this->commonLock($kpi, $period, $user),
+            $kpi->measurement->definition->kind === Kind::Judged => Lock::NoTargets,
+            $kpi->measurement->actuals instanceof GatheredFigures => Lock::TargetsBelow,
+            ! $this->mayPlan($user) => Lock::Planned,
+            default => null,
         };
     }
 
-    /** Why a target of a whole year cannot be typed, in words; '' where it can. */
-    public function yearTargetLock(MeasurementFacts $kpi, User $user): string
+    /** Why a note cannot be written; null where it can. */
+    public function noteLock(MeasurementFacts $kpi, Period $period, User $user): ?Lock
     {
-        return match (true) {
-            $kpi->measurement->definition->kind === Kind::Judged => 'a judged KPI has no targets',
-            $kpi->measurement->actuals instanceof GatheredFigures => 'the targets are those of the units below',
-            ! $this->mayPlan($user) => 'targets are planned by the analyst',
-            default => '',
-        };
-    }
-
-    /** Why a note cannot be written, in words; '' where it can. */
-    public function noteLock(MeasurementFacts $kpi, Period $period, User $user): string
-    {
-        return $this->isFuture($period) ? 'not begun yet' : $this->commonLock($kpi, $period, $user);
+        return $this->isFuture($period) ? Lock::Future : $this->commonLock($kpi, $period, $user);
     }
 
     /** Why nobody, or not this person, may write the value there, as a sentence; '' where they may. */
@@ -84,32 +78,8 @@ final class EntryRules
         };
 
         return match (true) {
-            $lock !== '' => self::sentence($lock, $kpi, $period),
-            $layer === Layer::Reading && $value instanceof CellValue => $this->outOfBounds($kpi, $value->figure),
-            default => '',
-        };
-    }
-
-    /** A lock as a sentence for the person whose entry is refused. */
-    public static function sentence(string $lock, MeasurementFacts $kpi, Period $period): string
-    {
-        return match ($lock) {
-            'closed' => ucfirst($period->words()).' is closed. It can change only after it is reopened.',
-            'not begun yet' => ucfirst($period->words()).' has not begun yet.',
-            'not measured here then' => "{$kpi->name} is not measured here in {$period->words()}.",
-            default => "{$kpi->name} takes no such entry: {$lock}.",
-        };
-    }
-
-    /** Why the figure cannot be one of the KPI's, in words; '' where it can. */
-    public function outOfBounds(MeasurementFacts $kpi, ?BigDecimal $figure): string
-    {
-        $definition = $kpi->measurement->definition;
-
-        return match (true) {
-            $figure === null => '',
-            $definition->min !== null && $figure->isLessThan($definition->min) => "The figure cannot be below {$definition->min}.",
-            $definition->max !== null && $figure->isGreaterThan($definition->max) => "The figure cannot be above {$definition->max}.",
+            $lock !== null => $lock->refusal($kpi, $period),
+            $layer === Layer::Reading && $value instanceof CellValue => $kpi->measurement->definition->outOfBounds($value->figure),
             default => '',
         };
     }
@@ -126,13 +96,13 @@ final class EntryRules
         return $this->year->endMonth($period)->compareTo($this->running) >= 0 ? CarbonImmutable::now('UTC')->toDateString() : null;
     }
 
-    private function commonLock(MeasurementFacts $kpi, Period $period, User $user): string
+    private function commonLock(MeasurementFacts $kpi, Period $period, User $user): ?Lock
     {
         return match (true) {
-            ! $this->isMine($kpi, $user) => 'not yours to enter',
-            ! $kpi->measurement->tenure->holds($period, $this->year) => 'not measured here then',
-            $this->closures->locks($kpi, $period) => 'closed',
-            default => '',
+            ! $this->isMine($kpi, $user) => Lock::NotTheirs,
+            ! $kpi->measurement->tenure->holds($period, $this->year) => Lock::NotMeasured,
+            $this->closures->locks($kpi, $period) => Lock::Closed,
+            default => null,
         };
     }
 

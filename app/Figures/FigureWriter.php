@@ -8,7 +8,7 @@ use App\Models\User;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
 use Illuminate\Database\Connection;
-use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Attention\Owed;
 
 /**
  * The one writer of readings, targets and notes, whatever they come from: month sheet, year grid, editor, import.
@@ -175,13 +175,13 @@ final readonly class FigureWriter
 
     private function lacksReason(WantedCell $cell, Standing $standing): bool
     {
-        return $cell->value instanceof CellValue && $cell->value->colour !== null && ! $standing->isNoted;
+        return $cell->value instanceof CellValue && Owed::colourLacksReason($cell->value->colour, $standing->isNoted);
     }
 
     /** The note of a colour that stands; asked of the few notes that are taken away. */
     private function isNeeded(WantedCell $cell): bool
     {
-        return $cell->value instanceof NoteText && $cell->value->text === '' && $cell->kpi->measurement->definition->kind === Kind::Judged
+        return $cell->value instanceof NoteText && $cell->value->text === '' && Owed::asksReason($cell->kpi->measurement->definition)
             && $this->database->table('readings')->where('kpi_unit_id', $cell->kpi->id)->where('period', $this->dates->date($cell->period))->whereNotNull('colour')->exists();
     }
 

@@ -25,6 +25,7 @@ use App\Tables\NumberCell;
 use App\Tables\Table;
 use Illuminate\Database\Connection;
 use InvalidArgumentException;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
@@ -190,7 +191,7 @@ final class ReadFile
         if ($year !== null && $value instanceof CellValue) {
             $lock = $this->rules->yearTargetLock($kpi, $user);
 
-            return $lock === '' ? [$row, [$kpi->id, (int) substr($year->key(), 2), $value]] : [self::refused($row, EntryRules::sentence($lock, $kpi, $period)), null];
+            return $lock === null ? [$row, [$kpi->id, (int) substr($year->key(), 2), $value]] : [self::refused($row, $lock->refusal($kpi, $period)), null];
         }
 
         return [$row, new WantedCell($kpi, $period, $value, null)];
@@ -328,7 +329,7 @@ final class ReadFile
             return self::outcome($row, $was, 'same');
         }
         $refusal = $this->rules->refusal($layer, $wanted->kpi, $wanted->period, $wanted->value, $user);
-        if ($refusal === '' && $wanted->value instanceof CellValue && $wanted->value->colour !== null && ! $bringsNote && ! $standing->isNoted) {
+        if ($refusal === '' && $wanted->value instanceof CellValue && Owed::colourLacksReason($wanted->value->colour, $bringsNote || $standing->isNoted)) {
             $refusal = 'A colour needs its reason: put it in the note column.';
         }
 

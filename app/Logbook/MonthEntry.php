@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Logbook;
 
+use App\Figures\Lock;
 use App\Figures\MeasurementFacts;
 use App\Figures\ReadingStage;
 use Kybernet\Core\Assessment;
@@ -15,7 +16,7 @@ use stdClass;
 final readonly class MonthEntry
 {
     /**
-     * @param  string  $lock  why it cannot be typed, in words; blank where it can
+     * @param  Lock|null  $lock  why it cannot be typed; null where it can
      * @param  int  $version  of the reading; 0 when there never was one
      * @param  stdClass|null  $note  the row it is kept in
      */
@@ -23,7 +24,7 @@ final readonly class MonthEntry
         public MeasurementFacts $kpi,
         public Period $period,
         public Assessment $assessed,
-        public string $lock,
+        public ?Lock $lock,
         public int $version,
         public ?ReadingStage $stage,
         public ?stdClass $note,
@@ -32,7 +33,7 @@ final readonly class MonthEntry
     /** Whether it is the person's to hand in. */
     public function isTheirs(): bool
     {
-        return $this->lock === '' && Owed::byPeople($this->kpi->measurement);
+        return $this->lock === null && Owed::byPeople($this->kpi->measurement);
     }
 
     public function isMissing(): bool

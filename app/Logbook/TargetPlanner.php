@@ -6,6 +6,7 @@ namespace App\Logbook;
 
 use App\Figures\Closures;
 use App\Figures\EntryRules;
+use App\Figures\Lock;
 use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Logbook\Views\TargetPlanPage;
@@ -110,9 +111,9 @@ final readonly class TargetPlanner
         if ($kpi->measurement->definition->polarity === Polarity::Band) {
             return 'A band is planned in the editor or the year grid.';
         }
-        $locks = array_map(fn (Period $period): string => $this->rules->targetLock($kpi, $period, $user), $periods);
+        $locks = array_map(fn (Period $period): ?Lock => $this->rules->targetLock($kpi, $period, $user), $periods);
 
-        return in_array('', $locks, true) ? '' : ucfirst($locks[0]).'.';
+        return in_array(null, $locks, true) ? '' : ucfirst($locks[0]->words($kpi)).'.';
     }
 
     /**

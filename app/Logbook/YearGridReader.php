@@ -8,6 +8,7 @@ use App\Figures\CellText;
 use App\Figures\CellValue;
 use App\Figures\Closures;
 use App\Figures\EntryRules;
+use App\Figures\Lock;
 use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Logbook\Views\GridColumn;
@@ -20,8 +21,10 @@ use App\Organisation\Rights;
 use App\Support\NumberSetting;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
+use App\Views\LockSchema;
 use App\Views\Shown;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
@@ -122,7 +125,7 @@ final readonly class YearGridReader
             $periods = array_map(fn (Period $column): ?Period => $this->cell($kpi, $column, $layer), $columns);
             foreach ($periods as $period) {
                 if ($period === null) {
-                    foreach (['typed' => '', 'statuses' => '', 'locks' => 'no period ends here', 'marks' => ''] as $list => $item) {
+                    foreach (['typed' => '', 'statuses' => '', 'locks' => Lock::NoPeriod->value, 'marks' => ''] as $list => $item) {
                         $cells[$list][] = $item;
                     }
 
@@ -131,7 +134,7 @@ final readonly class YearGridReader
                 $value = $layer === 'target' ? $this->target($kpi, $period) : $this->reading($kpi, $period);
                 $cells['typed'][] = $text->write($kpi->measurement->definition, $kpi->scaled, $value);
                 $cells['statuses'][] = $layer === 'target' || $value->isBlank() ? '' : GridRow::LETTERS[$this->scorecard->periodStatus($kpi->measurement, $period)->value] ?? '';
-                $cells['locks'][] = $this->lock($kpi, $period, $value, $layer, $user);
+                $cells['locks'][] = LockSchema::of($this->lock($kpi, $period, $value, $layer, $user));
                 $cells['marks'][] = ($kpi->provisional([$period]) !== null && $layer !== 'target' ? 'p' : '').(isset($notes[$kpi->id][$this->dates->date($period)]) ? 'n' : '');
             }
             $isPlain = $columns === $periods;
@@ -144,6 +147,8 @@ final readonly class YearGridReader
                 $this->organisation->unit($kpi->unitId)->name,
                 $kpi->theme ?? '',
                 $kpi->measurement->definition->kind->value,
+                $kpi->measurement->definition->formula->text ?? '',
+                Owed::asksReason($kpi->measurement->definition),
                 in_array('', $cells['locks'], true),
                 $isPlain ? null : array_map(fn (?Period $period): string => $period?->key() ?? '', $periods),
                 $cells['typed'],
@@ -190,11 +195,11 @@ final readonly class YearGridReader
         return new CellValue($targets->line->figure($period)?->toDecimal(), $targets->upper?->figure($period)?->toDecimal());
     }
 
-    private function lock(MeasurementFacts $kpi, Period $period, CellValue $value, string $layer, User $user): string
+    private function lock(MeasurementFacts $kpi, Period $period, CellValue $value, string $layer, User $user): ?Lock
     {
         return match (true) {
             $layer === 'target' => $this->rules->targetLock($kpi, $period, $user),
-            $layer === 'prior' && ! $value->isBlank() => 'changed in the grid of its own year',
+            $layer === 'prior' && ! $value->isBlank() => Lock::OtherYear,
             default => $this->rules->readingLock($kpi, $period, $user),
         };
     }

@@ -22,7 +22,7 @@ final readonly class DefinitionCheck
 
     /**
      * @param  array<int, array{replaces: string|null, kpi: array<string, mixed>}>  $definitions  each as a workbook has it, with the code of the KPI whose place it takes
-     * @return array{array<int, KpiEntry>, array<int, array<string, string>>} what was read, and what is wrong by JSON pointer, both by the same index
+     * @return array{array<int, KpiEntry>, array<int, array<string, Problem>>} what was read, and what is wrong by JSON pointer, both by the same index
      */
     public function __invoke(array $definitions): array
     {
@@ -57,7 +57,7 @@ final readonly class DefinitionCheck
      * @param  list<Problem>  $problems
      * @param  array<int, int>  $places  where each definition stands
      * @param  array<int, array<string, mixed>>  $kpis
-     * @return array<int, array<string, string>>
+     * @return array<int, array<string, Problem>>
      */
     private function byDefinition(array $problems, array $places, array $kpis): array
     {
@@ -69,7 +69,7 @@ final readonly class DefinitionCheck
             }
             $index = $owners[(int) $match[1]] ?? null;
             if ($index !== null) {
-                $found[$index][$match[2]] ??= $problem->message;
+                $found[$index][$match[2]] ??= $problem;
 
                 continue;
             }
@@ -78,8 +78,8 @@ final readonly class DefinitionCheck
             $other = is_string($other) ? $other : '';
             foreach (array_keys($places) as $each) {
                 $found[$each][$problem->code === 'cycle' ? $match[2] : '/code'] ??= $problem->code === 'cycle'
-                    ? $problem->message
-                    : "{$other} refers to it: {$problem->message}";
+                    ? $problem
+                    : new Problem($problem->pointer, $problem->code, "{$other} refers to it: {$problem->message}");
             }
         }
 

@@ -15,6 +15,7 @@ use Kybernet\Core\Measure\FormulaProblem;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Polarity;
+use Kybernet\Core\Workbook\Problem;
 
 /**
  * Checks a formula while it is typed, and tries it on the figures of a unit.
@@ -34,11 +35,13 @@ final readonly class FormulaReader
         }
         $problem = $this->problem($typed);
 
-        return $problem === '' ? new FormulaCheck('', null, $this->values($formula, $typed)) : new FormulaCheck($problem, self::place($formula, $problem), []);
+        return $problem === null
+            ? new FormulaCheck('', null, $this->values($formula, $typed))
+            : new FormulaCheck($problem->message, $problem->about === null ? null : $formula->placeOf($problem->about), []);
     }
 
     /** What the formula is at odds with among all definitions: unknown operands, other frequencies, a circle. */
-    private function problem(TypedFormula $typed): string
+    private function problem(TypedFormula $typed): ?Problem
     {
         $code = $typed->code;
         $isSound = preg_match('/\A[A-Za-z][A-Za-z0-9_.-]*\z/', $code) === 1;
@@ -51,15 +54,7 @@ final readonly class FormulaReader
             ],
         ]]);
 
-        return $problems[0]['/formula'] ?? '';
-    }
-
-    /** Where the KPI stands that the problem names; null where it names none. */
-    private static function place(Formula $formula, string $problem): ?int
-    {
-        $at = preg_match("/'([^']+)'/", $problem, $match) === 1 ? mb_strpos($formula->text, $match[1]) : false;
-
-        return $at === false ? null : $at + 1;
+        return $problems[0]['/formula'] ?? null;
     }
 
     /** @return list<FormulaValue> */

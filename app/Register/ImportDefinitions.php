@@ -15,6 +15,7 @@ use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Workbook\KpiEntry;
+use Kybernet\Core\Workbook\Problem;
 use Kybernet\Core\Workbook\WorkbookWriter;
 
 /**
@@ -105,7 +106,7 @@ final readonly class ImportDefinitions
 
     /**
      * @param  Definitions  $definitions
-     * @param  array<int, array<string, string>>  $problems
+     * @param  array<int, array<string, Problem>>  $problems
      * @param  array<string, array<string, mixed>>  $known
      * @return list<DefinitionOutcome>
      */
@@ -114,7 +115,7 @@ final readonly class ImportDefinitions
         $outcomes = [];
         foreach ($definitions as $line => ['replaces' => $replaces, 'kpi' => $kpi]) {
             $words = isset($problems[$line])
-                ? array_map(fn (string $pointer, string $message): string => trim(ltrim($pointer, '/').': '.$message, ': '), array_keys($problems[$line]), $problems[$line])
+                ? array_map(fn (string $pointer, Problem $problem): string => trim(ltrim($pointer, '/').': '.$problem->message, ': '), array_keys($problems[$line]), $problems[$line])
                 : ($replaces === null ? [] : self::differences($known[$replaces], $kpi));
             $outcomes[] = new DefinitionOutcome(
                 $line,

@@ -13,6 +13,7 @@ use App\Models\Measurement;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Register\Views\KpiDefinition;
+use App\Register\Views\Pairing;
 use App\Support\NumberSetting;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
@@ -82,6 +83,14 @@ final readonly class KpiController
         $change($request->codes(), $request->changes(), $request->until(), $request->move());
 
         return new JsonResponse($register->page($user));
+    }
+
+    #[OA\Get(path: '/api/pairings', operationId: 'pairings', responses: [
+        new OA\Response(response: 200, description: 'What goes with what in a rule', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/Pairing'))),
+    ])]
+    public function pairings(): JsonResponse
+    {
+        return new JsonResponse(Pairing::all());
     }
 
     #[OA\Post(path: '/api/replay', operationId: 'replay', parameters: [

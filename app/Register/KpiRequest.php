@@ -201,8 +201,8 @@ final class KpiRequest extends FormRequest
                 return;
             }
             [$entries, $found] = $check([['replaces' => $this->current()?->code, 'kpi' => $kpi]]);
-            foreach ($found[0] ?? [] as $pointer => $message) {
-                $validator->errors()->add($typed->field($pointer), $message);
+            foreach ($found[0] ?? [] as $pointer => $problem) {
+                $validator->errors()->add($typed->field($pointer), $problem->message);
             }
             if (isset($entries[0])) {
                 $this->draft = $this->drafted($validator, $entries[0], $year, new CellText(new NumberSetting($user->locale)));

@@ -15,6 +15,7 @@ use App\Views\Shown;
 use App\Views\WakePoint;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Attention\Deadline;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Scorecard;
@@ -71,7 +72,7 @@ final readonly class ActionReader
             $row->state,
             $row->outcome,
             $row->ended,
-            $row->state === 'open' && $row->due < $today,
+            $row->state === 'open' && Deadline::isMissed($row->due, $today),
             $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
             $row->version,
             $status($cause)->value,

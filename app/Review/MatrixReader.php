@@ -19,7 +19,6 @@ use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Status\RollUp;
-use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Tally;
 
@@ -171,9 +170,9 @@ final readonly class MatrixReader
                 $cells[] = $line;
             }
         }
-        $heads = array_map(fn (MatrixLine $column, Tally $members): MatrixLine => MatrixLine::of($column->key, $column->name, $column->measure, self::together($members)), $offered, $columns);
+        $heads = array_map(fn (MatrixLine $column, Tally $members): MatrixLine => MatrixLine::of($column->key, $column->name, $column->measure, RollUp::together($members)), $offered, $columns);
 
-        return [$rows, $heads, $cells, self::together($over)->status];
+        return [$rows, $heads, $cells, RollUp::together($over)->status];
     }
 
     /**
@@ -227,7 +226,7 @@ final readonly class MatrixReader
                 $members->add(Status::from($cells[$row][$at]->status), $kpi->weight);
             }
 
-            return MatrixLine::of($month->key(), '', '', self::together($members));
+            return MatrixLine::of($month->key(), '', '', RollUp::together($members));
         }, $months, array_keys($months));
     }
 
@@ -240,12 +239,6 @@ final readonly class MatrixReader
     {
         $members = Tally::of(array_map(fn (MatrixCell $cell): array => [Status::from($cell->status), BigDecimal::one()], $cells));
 
-        return new MatrixLine($key, $name, $measure, null, self::together($members)->score);
-    }
-
-    /** What stands in a row or a column together: each KPI weighs what it weighs in its unit. */
-    private static function together(Tally $members): RollUp
-    {
-        return RollUp::of(RollUpMethod::weighted(), $members);
+        return new MatrixLine($key, $name, $measure, null, RollUp::together($members)->score);
     }
 }

@@ -47,7 +47,7 @@ final readonly class RibbonReader
         $open = array_filter($missing === [] ? [] : $this->kpis->described(array_keys($missing)), function (MeasurementFacts $kpi) use ($chosen, $user): bool {
             $period = $this->scorecard->endingIn($kpi->measurement, $chosen);
 
-            return $period !== null && $this->rules->readingLock($kpi, $period, $user) === '';
+            return $period !== null && $this->rules->readingLock($kpi, $period, $user) === null;
         });
 
         return new RibbonPage(

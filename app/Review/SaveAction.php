@@ -13,6 +13,7 @@ use App\Support\PeriodDate;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
+use Kybernet\Core\Attention\Deadline;
 use Kybernet\Core\Calendar\Period;
 
 /**
@@ -53,7 +54,7 @@ final readonly class SaveAction
 
     private function mustBeAhead(ActionDraft $draft): void
     {
-        if ($draft->due < CarbonImmutable::now('UTC')->toDateString()) {
+        if (! Deadline::mayBeAgreed($draft->due, CarbonImmutable::now('UTC')->toDateString())) {
             throw ValidationException::withMessages(['due' => 'This day is over. Give one from today on.']);
         }
     }

@@ -25,12 +25,12 @@ use App\Views\CountsView;
 use Brick\Math\BigDecimal;
 use Carbon\CarbonImmutable;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Attention\Deadline;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Status\Counts;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
-use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Tally;
 
@@ -94,7 +94,7 @@ final readonly class ScorecardReader
         $groups = [];
         $lines = [];
         foreach ($this->grouped($unit, $shown, $grouping, $expanded) as $name => $own) {
-            $status = RollUp::of(RollUpMethod::weighted(), Tally::of(array_map(fn (MeasurementLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own)))->status;
+            $status = RollUp::together(Tally::of(array_map(fn (MeasurementLine $kpi): array => [$now[$kpi->id], $kpi->weight], $own)))->status;
             $groups[] = new ScorecardGroup($name, null, $status->value, $moved($own), array_map($row, $own));
         }
         $rowsOf = [];
@@ -195,11 +195,13 @@ final readonly class ScorecardReader
     private function overdue(array $units): array
     {
         $today = CarbonImmutable::now('UTC')->toDateString();
+        $overdue = [];
+        foreach ($this->database->table('actions')->join('kpi_unit', 'kpi_unit.id', '=', 'kpi_unit_id')->where('state', 'open')
+            ->whereRaw('unit_id = ANY(?::bigint[])', [PgArray::of($units)])->get(['kpi_unit_id', 'due']) as $action) {
+            $overdue[$action->kpi_unit_id] = ($overdue[$action->kpi_unit_id] ?? 0) + (int) Deadline::isMissed($action->due, $today);
+        }
 
-        return $this->database->table('actions')->join('kpi_unit', 'kpi_unit.id', '=', 'kpi_unit_id')->where('state', 'open')
-            ->whereRaw('unit_id = ANY(?::bigint[])', [PgArray::of($units)])
-            ->groupBy('kpi_unit_id')->selectRaw('kpi_unit_id, count(*) FILTER (WHERE due < ?) AS overdue', [$today])
-            ->pluck('overdue', 'kpi_unit_id')->all();
+        return $overdue;
     }
 
     /**

@@ -4,13 +4,13 @@ declare(strict_types=1);
 
 namespace App\Review;
 
-use App\Models\Role;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Review\Views\FoundText;
 use App\Support\PgArray;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Str;
 use stdClass;
 
@@ -43,11 +43,10 @@ final readonly class TextFinder
         foreach (Str::of($words)->squish()->explode(' ') as $word) {
             $query->whereRaw("{$searched} ILIKE ?", ['%'.addcslashes($word, '\\%_').'%']);
         }
-        $found = match ($user->role) {
-            Role::Analyst, Role::Executive => $query,
-            Role::Head => $query->whereRaw('kpi_unit.unit_id = ANY(?::bigint[])', [PgArray::of($this->rights->units($user))]),
-            Role::Owner => $query->where('kpi_unit.owner_id', $user->id),
-        };
+        $sight = $this->rights->sight($user);
+        $found = $query
+            ->when($sight->units !== null, fn (Builder $query): Builder => $query->whereRaw('kpi_unit.unit_id = ANY(?::bigint[])', [PgArray::of($sight->units ?? [])]))
+            ->when($sight->owner !== null, fn (Builder $query): Builder => $query->where('kpi_unit.owner_id', $sight->owner));
 
         return array_values($found->get()->map(fn (stdClass $row): FoundText => new FoundText(
             $kind,

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Trail;
 
-use App\Models\Role;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
@@ -108,22 +107,23 @@ final readonly class ChangeReader
             ->selectRaw('(SELECT jsonb_object_agg(key, value) FROM jsonb_each_text(entry.after)) AS after')
             ->selectRaw('coalesce(kpi_unit.unit_id, entry.unit_id) AS of_unit');
 
-        return match ($user->role) {
-            Role::Analyst, Role::Executive => $query,
-            // A definition belongs to everybody who has the KPI somewhere.
-            Role::Head => $query->whereRaw(
+        $sight = $this->rights->sight($user);
+        $units = PgArray::of($sight->units ?? []);
+
+        // A definition belongs to everybody who has the KPI somewhere.
+        return $query
+            ->when($sight->units !== null, fn (Builder $query): Builder => $query->whereRaw(
                 'CASE WHEN coalesce(kpi_unit.unit_id, entry.unit_id) IS NULL
                     THEN EXISTS (SELECT 1 FROM kpi_unit place WHERE place.kpi_id = entry.kpi_id AND place.unit_id = ANY(?::bigint[]))
                     ELSE coalesce(kpi_unit.unit_id, entry.unit_id) = ANY(?::bigint[]) END',
-                [PgArray::of($this->rights->units($user)), PgArray::of($this->rights->units($user))],
-            ),
-            Role::Owner => $query->whereRaw(
+                [$units, $units],
+            ))
+            ->when($sight->owner !== null, fn (Builder $query): Builder => $query->whereRaw(
                 'CASE WHEN entry.kpi_unit_id IS NULL
                     THEN EXISTS (SELECT 1 FROM kpi_unit place WHERE place.kpi_id = entry.kpi_id AND place.owner_id = ?)
                     ELSE kpi_unit.owner_id = ? END',
-                [$user->id, $user->id],
-            ),
-        };
+                [$sight->owner, $sight->owner],
+            ));
     }
 
     /** @return array<string, array<int, string>> what identities are called, by the field that holds them */

@@ -7,6 +7,7 @@ namespace App\Views;
 use App\Figures\MeasurementFacts;
 use Kybernet\Core\Assessment;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Compare\Moving;
 use Kybernet\Core\Status\Status;
 use OpenApi\Attributes as OA;
 
@@ -25,6 +26,7 @@ final readonly class RelatedMeasurement
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
         #[OA\Property(description: 'of a driver: how closely the two have moved together, −1 to 1')] public ?float $together,
+        #[OA\Property(enum: Moving::class)] public ?string $moving,
         #[OA\Property(description: 'of the same KPI in another unit: its place among the units of that kind, 1 for the best')] public ?int $rank,
     ) {}
 
@@ -41,6 +43,7 @@ final readonly class RelatedMeasurement
             WakePoint::upTo($kpi, $latest),
             $monthStatus->value,
             $together,
+            $together === null ? null : Moving::of($together)->value,
             $rank,
         );
     }

@@ -144,7 +144,7 @@ it('checks a formula while it is written: its place, its circle, its values', fu
     'sound' => ['("SYS-IN" - BILLED) / "SYS-IN" * 100', '', null, '17.4'],
     'an unknown operand' => ['BILLED + NOPE', "There is no KPI 'NOPE'.", 10, null],
     'a judged operand' => ['BILLED + BALANCE', "'BALANCE' is judged and has no number.", 10, null],
-    'a circle' => ['NRW + 1', 'A formula cannot lead back to itself: NRW > NRW.', null, null],
+    'a circle' => ['NRW + 1', 'A formula cannot lead back to itself: NRW > NRW.', 1, null],
     'a zero divisor' => ['BILLED / (BILLED - BILLED)', '', null, null],
     'a missing operand' => ['NIGHT * 2', '', null, null],
 ]);

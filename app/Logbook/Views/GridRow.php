@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Logbook\Views;
 
+use App\Views\LockSchema;
 use App\Views\Shown;
 use Kybernet\Core\Measure\Kind;
 use OpenApi\Attributes as OA;
@@ -29,12 +30,14 @@ final readonly class GridRow
         #[OA\Property] public string $unit,
         #[OA\Property] public string $theme,
         #[OA\Property(enum: Kind::class)] public string $kind,
+        #[OA\Property(description: 'that works it out; blank where there is none')] public string $formula,
+        #[OA\Property(description: 'a colour is typed, with its reason')] public bool $asksReason,
         #[OA\Property(description: 'whether any cell of it can be typed in by this user')] public bool $mine,
         #[OA\Property(items: new OA\Items(type: 'string'), nullable: true, description: 'the period of each cell, blank where there is none; null when they are those of the columns')]
         public ?array $periods,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'as this user would type it')] public array $typed,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'g, a, r, or blank')] public array $statuses,
-        #[OA\Property(items: new OA\Items(type: 'string'), description: 'why a cell cannot be typed in; blank where it can')] public array $locks,
+        #[OA\Property(items: new OA\Items(ref: LockSchema::REF))] public array $locks,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'n where there is a note; p where the figure is provisional')] public array $marks,
         #[OA\Property(description: 'the year to date, or of the targets the year')] public ?Shown $total,
     ) {}

@@ -7,11 +7,13 @@ namespace App\Logbook\Views;
 use App\Figures\ReadingStage;
 use App\Logbook\MonthEntry;
 use App\Views\ColourTexts;
+use App\Views\LockSchema;
 use App\Views\NoteView;
 use App\Views\Shown;
 use App\Views\StatusSchema;
 use App\Views\Verdict;
 use App\Views\WakePoint;
+use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Status;
@@ -39,7 +41,9 @@ final readonly class LogbookRow
         #[OA\Property(description: 'send it back to change the reading; 0 when there never was one')] public int $version,
         #[OA\Property(enum: ['none', 'entered', 'submitted'])] public string $state,
         #[OA\Property(description: 'the day up to which the figure counts, where its period was not over')] public ?string $asOf,
-        #[OA\Property(description: 'why it cannot be typed, blank where it can')] public string $lock,
+        #[OA\Property(ref: LockSchema::REF)] public string $lock,
+        #[OA\Property(description: 'that works it out; blank where there is none')] public string $formula,
+        #[OA\Property(description: 'a colour is typed, with its reason')] public bool $asksReason,
         #[OA\Property(description: 'whether a bad colour must be explained before the month is submitted')] public bool $needsNote,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
         #[OA\Property(ref: '#/components/schemas/Verdict')] public Verdict $verdict,
@@ -73,7 +77,9 @@ final readonly class LogbookRow
             $entry->version,
             $typed === '' ? 'none' : ($entry->stage ?? ReadingStage::Entered)->value,
             $kpi->measurement->definition->kind === Kind::Formula ? null : $kpi->provisional([$period]),
-            $entry->lock,
+            LockSchema::of($entry->lock),
+            $kpi->measurement->definition->formula->text ?? '',
+            Owed::asksReason($kpi->measurement->definition),
             $kpi->needsNote,
             ColourTexts::of($kpi->texts),
             $verdict,

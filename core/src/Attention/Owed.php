@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core\Attention;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
@@ -44,6 +45,18 @@ final readonly class Owed
     public static function isMissing(Measurement $measurement, Period $period): bool
     {
         return self::byPeople($measurement) && ! $measurement->actuals->has($period);
+    }
+
+    /** Whether a person gives its colours, each with the reason for it. */
+    public static function asksReason(Definition $definition): bool
+    {
+        return $definition->kind === Kind::Judged;
+    }
+
+    /** Whether a colour that a person gives stands without its reason. */
+    public static function colourLacksReason(?Status $colour, bool $isNoted): bool
+    {
+        return $colour !== null && ! $isNoted;
     }
 
     /** Whether a colour asks for a reason that is not given: a note that says nothing of why is none. */

@@ -62,6 +62,17 @@ final readonly class Definition
         );
     }
 
+    /** Why the figure of one period cannot be the KPI's, as a sentence; '' where it can. */
+    public function outOfBounds(?BigDecimal $figure): string
+    {
+        return match (true) {
+            $figure === null => '',
+            $this->min !== null && $figure->isLessThan($this->min) => "The figure cannot be below {$this->min}.",
+            $this->max !== null && $figure->isGreaterThan($this->max) => "The figure cannot be above {$this->max}.",
+            default => '',
+        };
+    }
+
     /** Absolute differences of a percentage are percentage points. */
     public function isPercentage(): bool
     {

@@ -35,8 +35,11 @@ final readonly class Formula
 
     private const OPERATORS = ['+', '-', '*', '/'];
 
-    /** @param  non-empty-array<string, Operand>  $operands  by their keys, in the order in which they appear */
-    private function __construct(public string $text, private Node $root, public array $operands) {}
+    /**
+     * @param  non-empty-array<string, Operand>  $operands  by their keys, in the order in which they appear
+     * @param  array<string, int>  $places  where each KPI is named first, by its code: the character, from 1
+     */
+    private function __construct(public string $text, private Node $root, public array $operands, private array $places) {}
 
     /** @throws FormulaProblem when it cannot be read, or names no KPI */
     public static function parse(string $text): self
@@ -64,7 +67,20 @@ final readonly class Formula
             throw new FormulaProblem('The formula names no KPI.', null);
         }
 
-        return new self($text, $root, $operands);
+        $named = [];
+        foreach ($tokens as $token) {
+            if ($token->type === Token::NAME_TYPE || $token->type === Token::STRING_TYPE) {
+                $named[(string) $token->value] ??= $at((int) $token->cursor);
+            }
+        }
+
+        return new self($text, $root, $operands, $named);
+    }
+
+    /** Where the formula first names the KPI: the character, from 1; null where it does not. */
+    public function placeOf(string $code): ?int
+    {
+        return $this->places[$code] ?? null;
     }
 
     /**

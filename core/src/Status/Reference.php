@@ -22,6 +22,28 @@ enum Reference: string
     /** Nothing: fixed levels. */
     case None = 'none';
 
+    /**
+     * All ways in which a KPI can be judged: what it is compared with, and how the difference is measured.
+     *
+     * @return list<array{Polarity, Accumulation, self, list<Deviation>}>
+     */
+    public static function pairings(): array
+    {
+        $pairings = [];
+        foreach (Polarity::cases() as $polarity) {
+            foreach ($polarity === Polarity::None ? [] : Accumulation::cases() as $accumulation) {
+                foreach (self::cases() as $reference) {
+                    $measures = array_values(array_filter(Deviation::cases(), fn (Deviation $measure): bool => $reference->goesWith($measure, $polarity, $accumulation)));
+                    if ($measures !== []) {
+                        $pairings[] = [$polarity, $accumulation, $reference, $measures];
+                    }
+                }
+            }
+        }
+
+        return $pairings;
+    }
+
     /** Whether the reference can be measured in that way, for a KPI of that polarity and accumulation. */
     public function goesWith(Deviation $measure, Polarity $polarity, Accumulation $accumulation): bool
     {

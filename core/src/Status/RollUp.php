@@ -55,6 +55,12 @@ final readonly class RollUp
         }, $score, $coverage, $counts);
     }
 
+    /** What stands in a group, a row or a column together, outside the tree of units: each KPI weighs what it weighs in its unit. */
+    public static function together(Tally $members): self
+    {
+        return self::of(RollUpMethod::weighted(), $members);
+    }
+
     private static function weighted(RollUpMethod $method, BigDecimal $scored, BigDecimal $judged): Status
     {
         return match (true) {

@@ -247,7 +247,7 @@ final class KpisReader
                 default => null,
             };
             if ($problem !== null) {
-                $kpi->row->refuse('formula', ...$problem);
+                $kpi->row->refuse('formula', $problem[0], $problem[1], $operand->code);
             }
         }
     }
@@ -293,7 +293,8 @@ final class KpisReader
             return;
         }
         if ($start !== false) {
-            $kpi->row->refuse($member, 'cycle', "{$words}: ".implode(' > ', [...array_slice($path, $start), $code]).'.');
+            $circle = [...array_slice($path, $start), $code];
+            $kpi->row->refuse($member, 'cycle', "{$words}: ".implode(' > ', $circle).'.', $circle[1]);
 
             return;
         }

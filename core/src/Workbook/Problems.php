@@ -15,18 +15,18 @@ final class Problems
     /** @var array<string, true> by pointer */
     private array $told = [];
 
-    public function add(string $pointer, string $code, string $message): void
+    public function add(string $pointer, string $code, string $message, ?string $about = null): void
     {
-        $problem = new Problem($pointer === '' ? '/' : $pointer, $code, $message);
+        $problem = new Problem($pointer === '' ? '/' : $pointer, $code, $message, $about);
         $this->found[$problem->line()] = $problem;
         $this->told[$pointer] = true;
     }
 
     /** Says it of a place of which nothing was said before: what is malformed need not be called unknown as well. */
-    public function addUnlessTold(string $pointer, string $code, string $message): void
+    public function addUnlessTold(string $pointer, string $code, string $message, ?string $about = null): void
     {
         if (! isset($this->told[$pointer])) {
-            $this->add($pointer, $code, $message);
+            $this->add($pointer, $code, $message, $about);
         }
     }
 

@@ -18,12 +18,12 @@ final readonly class Row
     /** @param  array<array-key, mixed>  $members */
     public function __construct(private array $members, public string $pointer, private Problems $problems) {}
 
-    public function refuse(string $member, string $code, string $message): void
+    public function refuse(string $member, string $code, string $message, ?string $about = null): void
     {
         if ($member === '') {
-            $this->problems->add($this->pointer, $code, $message);
+            $this->problems->add($this->pointer, $code, $message, $about);
         } else {
-            $this->problems->addUnlessTold("{$this->pointer}/{$member}", $code, $message);
+            $this->problems->addUnlessTold("{$this->pointer}/{$member}", $code, $message, $about);
         }
     }
 

@@ -340,6 +340,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pairings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pairings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/replay": {
         parameters: {
             query?: never;
@@ -891,6 +907,10 @@ export interface components {
             theme: string;
             /** @enum {string} */
             kind: "entered" | "formula" | "judged";
+            /** @description that works it out; blank where there is none */
+            formula: string;
+            /** @description a colour is typed, with its reason */
+            asksReason: boolean;
             /** @description whether any cell of it can be typed in by this user */
             mine: boolean;
             /** @description the period of each cell, blank where there is none; null when they are those of the columns */
@@ -899,8 +919,7 @@ export interface components {
             typed: string[];
             /** @description g, a, r, or blank */
             statuses: string[];
-            /** @description why a cell cannot be typed in; blank where it can */
-            locks: string[];
+            locks: components["schemas"]["Lock"][];
             /** @description n where there is a note; p where the figure is provisional */
             marks: string[];
             total: components["schemas"]["Shown"] | null;
@@ -945,8 +964,11 @@ export interface components {
             state: "none" | "entered" | "submitted";
             /** @description the day up to which the figure counts, where its period was not over */
             asOf: string | null;
-            /** @description why it cannot be typed, blank where it can */
-            lock: string;
+            lock: components["schemas"]["Lock"];
+            /** @description that works it out; blank where there is none */
+            formula: string;
+            /** @description a colour is typed, with its reason */
+            asksReason: boolean;
             /** @description whether a bad colour must be explained before the month is submitted */
             needsNote: boolean;
             texts: components["schemas"]["ColourTexts"];
@@ -1295,6 +1317,16 @@ export interface components {
             /** @description worked out from the units below */
             gathered: boolean;
             rule: components["schemas"]["Rule"] | null;
+        };
+        /** @description What a KPI can be compared with, and how the difference is measured then. */
+        Pairing: {
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @enum {string} */
+            accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
+            /** @enum {string} */
+            reference: "target" | "prior-year" | "recent" | "year-target" | "none";
+            measures: ("percent" | "absolute" | "reached" | "level")[];
         };
         /** @description A KPI in the list of the register. */
         RegisterLine: {
@@ -1984,6 +2016,11 @@ export interface components {
             /** @description before the weight of the KPI */
             points: number;
         };
+        /**
+         * @description Why a cell cannot be typed in, by name; blank where it can.
+         * @enum {string}
+         */
+        Lock: "" | "formula" | "gathered" | "targets-below" | "no-targets" | "planned" | "future" | "not-theirs" | "not-measured" | "closed" | "other-year" | "no-period";
         /** @description The reason behind a colour, what is expected, and what is being done. */
         Note: {
             /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
@@ -2022,6 +2059,8 @@ export interface components {
              * @description of a driver: how closely the two have moved together, −1 to 1
              */
             together: number | null;
+            /** @enum {string|null} */
+            moving: "together" | "against" | "apart" | null;
             /** @description of the same KPI in another unit: its place among the units of that kind, 1 for the best */
             rank: number | null;
         };
@@ -2958,6 +2997,26 @@ export interface operations {
                 content?: never;
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    pairings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What goes with what in a rule */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pairing"][];
+                };
+            };
         };
     };
     replay: {

@@ -1,15 +1,8 @@
 <script setup lang="ts">
-import type { Span } from '@/api/client';
+import { SPANS } from '@/words';
 import { useView } from '@/composables/useView';
 
 const { span, here } = useView();
-
-const SPANS: { value: Span; name: string }[] = [
-    { value: 'month', name: 'Month' },
-    { value: 'quarter', name: 'Quarter' },
-    { value: 'yearToDate', name: 'Year to date' },
-    { value: 'rolling12', name: 'Rolling 12' },
-];
 </script>
 
 <template>
@@ -18,15 +11,15 @@ const SPANS: { value: Span; name: string }[] = [
         class="flex items-center gap-[18px] overflow-x-auto px-4 py-1 text-[14px] whitespace-nowrap md:px-[22px]"
     >
         <RouterLink
-            v-for="each in SPANS"
-            :key="each.value"
-            :to="{ query: here({ span: each.value }) }"
+            v-for="(name, each) in SPANS"
+            :key="each"
+            :to="{ query: here({ span: each }) }"
             class="tab"
             active-class=""
             exact-active-class=""
-            :aria-current="span === each.value ? 'page' : undefined"
+            :aria-current="span === each ? 'page' : undefined"
         >
-            {{ each.name }}
+            {{ name }}
         </RouterLink>
     </nav>
 </template>

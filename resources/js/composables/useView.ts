@@ -1,19 +1,11 @@
+import { SPANS } from '@/words';
 import type { Schemas, Span } from '@/api/client';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { monthAndYear } from './usePeriods';
 import { useSession } from './useSession';
 
-const SPANS: Span[] = ['month', 'quarter', 'yearToDate', 'rolling12'];
 const MONTH = /^\d{4}-(0[1-9]|1[0-2])$/;
-
-/** A span in the middle of a sentence. */
-export const SPAN_PHRASES: Record<Span, string> = {
-    month: 'the month',
-    quarter: 'the quarter to date',
-    yearToDate: 'the year to date',
-    rolling12: 'the last 12 months',
-};
 
 /** The unit, month and span that are looked at. They live in the address, so that any view can be linked. */
 export function useView() {
@@ -31,7 +23,7 @@ export function useView() {
         return found ?? { code: '', name: '', kind: '', parent: null };
     });
     const period = computed(() => (MONTH.test(asked('period')) ? asked('period') : (session.value?.period ?? '')));
-    const span = computed<Span>(() => SPANS.find((each) => each === asked('span')) ?? 'month');
+    const span = computed<Span>(() => (Object.keys(SPANS) as Span[]).find((each) => each === asked('span')) ?? 'month');
 
     /** What the address asks for and cannot have, in sentences: what is shown in its place is not passed off as it. */
     const mistaken = computed(() => [

@@ -1,3 +1,34 @@
+import type { Schemas, Span, Status } from '@/api/client';
+
+/** The colours, in the order in which they are told, and what they are called. */
+export const COLOURS = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
+export const STATUSES: Record<Status, string> = { ...COLOURS, 'no-data': 'no reading', 'not-judged': 'not judged' };
+/** Colours as a grid of thousands of cells gets them. */
+export const LETTERS: Record<string, string> = { g: COLOURS.green, a: COLOURS.amber, r: COLOURS.red };
+
+/** A span as a choice. */
+export const SPANS: Record<Span, string> = {
+    month: 'Month',
+    quarter: 'Quarter',
+    yearToDate: 'Year to date',
+    rolling12: 'Rolling 12',
+};
+/** A span in the middle of a sentence. */
+export const SPAN_PHRASES: Record<Span, string> = {
+    month: 'the month',
+    quarter: 'the quarter to date',
+    yearToDate: 'the year to date',
+    rolling12: 'the last 12 months',
+};
+/** A span over figures, which ends in a month. */
+export const spanTitle = (span: Span, month: string): string =>
+    ({
+        month,
+        quarter: `quarter to ${month}`,
+        yearToDate: `year to ${month}`,
+        rolling12: `twelve months to ${month}`,
+    })[span];
+
 /** How the choices of a definition are called on the screens. */
 export const POLARITIES = { higher: 'higher', lower: 'lower', band: 'inside a band', none: 'not judged' } as const;
 export const ACCUMULATIONS = {
@@ -37,3 +68,37 @@ export const PACES = {
     'last-year': 'by last year’s shape',
     whole: 'the whole of it',
 } as const;
+
+/** Why a cell cannot be typed in. */
+const LOCKS: Record<Exclude<Schemas['Lock'], '' | 'formula'>, string> = {
+    gathered: 'gathered from the units below',
+    'targets-below': 'the targets are those of the units below',
+    'no-targets': 'a judged KPI has no targets',
+    planned: 'targets are planned by the analyst',
+    future: 'not begun yet',
+    'not-theirs': 'not yours to enter',
+    'not-measured': 'not measured here then',
+    closed: 'closed',
+    'other-year': 'changed in the grid of its own year',
+    'no-period': 'no period ends here',
+};
+export const lockWords = (lock: Schemas['Lock'], formula: string): string =>
+    lock === '' ? '' : lock === 'formula' ? `worked out: ${formula}` : LOCKS[lock];
+/** Whether a figure follows from others: it is only read. */
+export const isWorkedOut = (lock: Schemas['Lock']): boolean => lock === 'formula' || lock === 'gathered';
+
+/** Whether a driver has moved with the KPI. */
+export const MOVING = {
+    together: 'moves with it',
+    against: 'moves against it',
+    apart: 'hardly moves with it',
+} as const;
+
+/** Some of the choices that have words. */
+export const pick = <Name extends string>(
+    words: Record<Name, string>,
+    isPicked: (name: Name) => boolean,
+): Partial<Record<Name, string>> =>
+    Object.fromEntries(Object.entries(words).filter(([name]) => isPicked(name as Name))) as Partial<
+        Record<Name, string>
+    >;

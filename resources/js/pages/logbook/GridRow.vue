@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client';
 import type { Draft } from '@/components/grid/useDrafts';
 import Needle from '@/components/Needle.vue';
 import { useNumbers } from '@/composables/useNumbers';
+import { LETTERS, lockWords } from '@/words';
 import { computed } from 'vue';
 
 /**
@@ -27,7 +28,6 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:editing': [text: string]; commit: [] }>();
 
 const BARS: Record<string, string> = { g: 'bg-green', a: 'bg-amber', r: 'bg-red' };
-const WORDS: Record<string, string> = { g: 'on course', a: 'drifting', r: 'off course' };
 const COLOURS = ['green', 'amber', 'red'] as const;
 
 const { figure, setApart } = useNumbers();
@@ -62,11 +62,11 @@ const cells = computed(() =>
             /** what a screen reader says: as a label, since hidden texts in every cell slow the scrolling down */
             said: [
                 setApart(text),
-                WORDS[status] ?? '',
+                LETTERS[status] ?? '',
                 draft === undefined ? '' : bad ? draft.words : 'not saved yet',
                 marks.includes('n') ? 'has a note' : '',
                 marks.includes('p') ? 'provisional' : '',
-                lock === '' ? '' : `cannot be typed in: ${lock}`,
+                lock === '' ? '' : `cannot be typed in: ${lockWords(lock, props.row.formula)}`,
             ]
                 .filter((each) => each !== '')
                 .join(', '),

@@ -10,6 +10,7 @@ import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useQuery, useQueryClient } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
+import { isWorkedOut } from '@/words';
 import { computed, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import LogbookRow from './LogbookRow.vue';
@@ -60,7 +61,7 @@ function toggleOpen(): void {
     shownKeys.value = onlyOpen.value ? new Set(sheet.lines.value.filter(isOpen).map(({ key }) => key)) : null;
 }
 
-const isTyped = ({ row }: SheetRow): boolean => row.kind !== 'formula' && row.lock !== 'gathered from the units below';
+const isTyped = ({ row }: SheetRow): boolean => !isWorkedOut(row.lock);
 const isOpen = (line: SheetRow): boolean => isTyped(line) && line.figure.saved === '';
 const wantsNote = ({ row, note, figure }: SheetRow): boolean =>
     figure.saved !== '' && row.verdict.wantsNote && note.saved.text === '';

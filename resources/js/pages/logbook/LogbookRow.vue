@@ -4,6 +4,7 @@ import Needle from '@/components/Needle.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
+import { COLOURS, isWorkedOut, lockWords } from '@/words';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { NoteParts } from './entry';
 import type { SheetRow } from './useEntries';
@@ -24,8 +25,6 @@ const { figure, unitOf } = useNumbers();
 const input = useTemplateRef<HTMLInputElement>('input');
 const reasonField = ref<HTMLTextAreaElement | null>(null);
 
-const COLOURS = ['green', 'amber', 'red'] as const;
-const NAMES = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
 const PARTS = [
     ['text', 'Reason', 'What happened'],
     ['outlook', 'Outlook', 'When it will be back'],
@@ -38,7 +37,8 @@ const note = computed(() => props.line.note);
 const verdict = computed(() => props.line.verdict);
 const id = computed(() => props.line.key.replace('/', '-'));
 const locked = computed(() => row.value.lock !== '');
-const workedOut = computed(() => row.value.kind === 'formula' || row.value.lock === 'gathered from the units below');
+const workedOut = computed(() => isWorkedOut(row.value.lock));
+const why = computed(() => lockWords(row.value.lock, row.value.formula));
 const judged = computed(() => row.value.kind === 'judged');
 const known = computed(() => entry.value.state !== 'refused' && verdict.value !== null);
 const wantsNote = computed(() => verdict.value?.wantsNote === true && note.value.value.text === '');
@@ -156,7 +156,7 @@ function choose(colour: string): void {
                 @keydown="onColourKey"
             >
                 <button
-                    v-for="(colour, index) in COLOURS"
+                    v-for="(name, colour, index) in COLOURS"
                     :key="colour"
                     type="button"
                     role="radio"
@@ -170,8 +170,8 @@ function choose(colour: string): void {
                               : 'opacity-30 hover:opacity-100'
                     "
                     :aria-checked="entry.value === colour"
-                    :aria-label="`${NAMES[colour]}${row.texts[colour] ? `: ${row.texts[colour]}` : ''}`"
-                    :title="row.texts[colour] || NAMES[colour]"
+                    :aria-label="`${name}${row.texts[colour] ? `: ${row.texts[colour]}` : ''}`"
+                    :title="row.texts[colour] || name"
                     :disabled="locked"
                     @click="choose(colour)"
                 >
@@ -216,7 +216,7 @@ function choose(colour: string): void {
                 >{{ verdict.question }}</span
             >
             <span v-else-if="note.value.text" :title="note.value.text">{{ note.value.text }}</span>
-            <span v-else-if="locked" class="text-ink-faint" :title="row.lock">cannot be typed: {{ row.lock }}</span>
+            <span v-else-if="locked" class="text-ink-faint" :title="why">cannot be typed: {{ why }}</span>
         </td>
     </tr>
     <tr v-if="entry.state === 'conflict'" class="bg-sheet max-md:block">
@@ -242,9 +242,9 @@ function choose(colour: string): void {
                         >
                     </template>
                     <ul v-if="judged || row.texts.green || row.texts.amber || row.texts.red" class="mt-2 space-y-1">
-                        <li v-for="colour in COLOURS" :key="colour" class="flex items-center gap-2">
+                        <li v-for="(name, colour) in COLOURS" :key="colour" class="flex items-center gap-2">
                             <Needle :status="colour" size="s" decorative />
-                            <span>{{ row.texts[colour] || NAMES[colour] }}</span>
+                            <span>{{ row.texts[colour] || name }}</span>
                         </li>
                     </ul>
                     <Wake

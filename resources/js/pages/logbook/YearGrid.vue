@@ -5,6 +5,7 @@ import { longMonth, periodWords } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import ChoiceRow from '@/components/ChoiceRow.vue';
 import { useEventListener, useTitle } from '@vueuse/core';
+import { lockWords } from '@/words';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import { onBeforeRouteLeave } from 'vue-router';
 import GridHead from './GridHead.vue';
@@ -62,7 +63,10 @@ watch(columns, (_, before) => before.length === 0 && begin());
 const key = (place: Place): string => `${shown.value[place.row]?.id ?? 0}/${place.column}`;
 const text = (place: Place): string => edits.shown(key(place));
 const isFilled = (place: Place): boolean => text(place) !== '';
-const lock = (place: Place): string => shown.value[place.row]?.locks[place.column] ?? 'nothing here';
+const lock = (place: Place): string => {
+    const row = shown.value[place.row];
+    return row === undefined ? 'nothing here' : lockWords(row.locks[place.column] ?? 'no-period', row.formula);
+};
 const current = computed(() => ({
     row: shown.value[active.row],
     draft: edits.drafts.get(key(active)),
@@ -72,7 +76,7 @@ const current = computed(() => ({
 const reason = computed(() => {
     const { row, draft } = current.value;
     const asks =
-        row?.kind === 'judged' &&
+        row?.asksReason === true &&
         layer.value === 'actual' &&
         draft !== undefined &&
         draft.text !== '' &&

@@ -139,7 +139,7 @@ export function useEntries(
             return;
         }
         // A colour goes with its reason, or waits for it.
-        if (line.row.kind === 'judged' && line.figure.value !== '' && isPending(line.figure)) {
+        if (line.row.asksReason && line.figure.value !== '' && isPending(line.figure)) {
             if (line.note.value.text.trim() === '') {
                 line.figure.message = 'Say why, then it is saved.';
                 return;

@@ -11,7 +11,7 @@ import ReplayPanel from './ReplayPanel.vue';
 import RuleFields from './RuleFields.vue';
 import TargetMonths from './TargetMonths.vue';
 import { blankRule } from './useDraft';
-import { POLARITIES, REFERENCES } from '@/words';
+import { COLOURS, POLARITIES, REFERENCES } from '@/words';
 
 const props = defineProps<{
     error: (pointer: string, within?: boolean) => string | undefined;
@@ -21,8 +21,6 @@ const props = defineProps<{
 const draft = defineModel<Definition>({ required: true });
 
 const { period, query } = useView();
-const COLOURS = ['green', 'amber', 'red'] as const;
-const MEANS = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
 
 const polarity = computed({
     get: () => draft.value.polarity,
@@ -97,15 +95,15 @@ const older = computed(() => props.saved.history.filter(({ from }) => from <= st
                 label="In this KPI's words"
                 :error="error('/texts', true)"
             >
-                <div v-for="colour in COLOURS" :key="colour" class="mb-2 flex items-center gap-3">
+                <div v-for="(name, colour) in COLOURS" :key="colour" class="mb-2 flex items-center gap-3">
                     <Needle :status="colour" decorative />
                     <input
                         v-model="draft.texts[colour]"
                         class="field w-full max-w-[470px]"
                         maxlength="4000"
                         autocomplete="off"
-                        :aria-label="`What ${MEANS[colour]} means`"
-                        :placeholder="`what ${MEANS[colour]} means here`"
+                        :aria-label="`What ${name} means`"
+                        :placeholder="`what ${name} means here`"
                     />
                 </div>
             </FormLine>

@@ -5,7 +5,8 @@ import { useView } from '@/composables/useView';
 import { computed } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
-import { EACH, PACES, REFERENCES } from '@/words';
+import { EACH, PACES, REFERENCES, pick } from '@/words';
+import { usePairings } from './usePairings';
 
 /** One rule set: what is compared with what, how far off is still good, and from when it holds. */
 const props = defineProps<{
@@ -22,37 +23,33 @@ const place = computed(() => (props.idPrefix === 'kpi' ? '' : ` in ${props.idPre
 const band = computed(() => props.draft.polarity === 'band');
 const higher = computed(() => props.draft.polarity === 'higher');
 
-/** Every pairing that can judge this KPI; the server refuses all others. */
-const references = computed(() => {
-    const { target, none } = REFERENCES;
-    if (band.value) {
-        return { target: 'the band', none };
-    }
-    return {
-        target,
-        'prior-year': REFERENCES['prior-year'],
-        recent: REFERENCES.recent,
-        ...(higher.value && props.draft.accumulation === 'sum' ? { 'year-target': REFERENCES['year-target'] } : {}),
-        none,
-    };
-});
-const measures = computed(() => ({
-    percent: 'in percent',
-    absolute: `in ${props.draft.measure || 'its measure'}`,
-    ...(band.value ? {} : { reached: 'share reached' }),
-}));
+const { isPossible, measuresOf } = usePairings(() => props.draft);
+/** What can judge this KPI, and what does so far. */
+const references = computed(() =>
+    pick(
+        { ...REFERENCES, ...(band.value ? { target: 'the band' } : {}) },
+        (name) => isPossible(name) || name === rule.value.reference,
+    ),
+);
+const measures = computed(() =>
+    pick(
+        {
+            percent: 'in percent',
+            absolute: `in ${props.draft.measure || 'its measure'}`,
+            reached: 'share reached',
+            level: 'as a level',
+        },
+        (name) => measuresOf(rule.value.reference).includes(name) || name === rule.value.measure,
+    ),
+);
 
 const reference = computed({
     get: () => rule.value.reference,
     set: (now) => {
-        const measure =
-            now === 'none'
-                ? 'level'
-                : now === 'year-target'
-                  ? 'reached'
-                  : rule.value.measure === 'level'
-                    ? 'percent'
-                    : rule.value.measure;
+        const possible = measuresOf(now);
+        const measure = possible.includes(rule.value.measure)
+            ? rule.value.measure
+            : (possible[0] ?? rule.value.measure);
         const same = measure === rule.value.measure;
         rule.value = {
             ...rule.value,

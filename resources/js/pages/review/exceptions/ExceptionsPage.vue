@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SPAN_PHRASES } from '@/words';
 import { api, read, type Schemas } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import KpiLink from '@/components/KpiLink.vue';
@@ -9,7 +10,7 @@ import { useFreshness } from '@/composables/useFreshness';
 import { capital, counted } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
-import { SPAN_PHRASES, useView } from '@/composables/useView';
+import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import ActionLine from '@/pages/review/kpi/ActionLine.vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';

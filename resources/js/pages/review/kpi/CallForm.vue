@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { COLOURS } from '@/words';
 import { api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { useFreshness } from '@/composables/useFreshness';
@@ -13,7 +14,6 @@ const emit = defineEmits<{ done: [] }>();
 const { period } = useView();
 const renew = useFreshness();
 const id = useId();
-const COLOURS = { green: 'on course', amber: 'drifting', red: 'off course' } as const;
 const span = ref<'month' | 'yearToDate'>('month');
 const status = ref<keyof typeof COLOURS>(props.page.month.status === 'green' ? 'amber' : 'green');
 const reason = ref(props.page.month.call ?? '');

@@ -10,7 +10,7 @@ import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
-import { ACCUMULATIONS } from '@/words';
+import { ACCUMULATIONS, MOVING } from '@/words';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
@@ -176,10 +176,6 @@ function download(kind: 'svg' | 'png'): void {
     }
 }
 
-const together = (value: number): string => {
-    const strength = Math.abs(value) < 0.3 ? 'hardly moves with it' : value > 0 ? 'moves with it' : 'moves against it';
-    return `${strength} ${fixed(value, 2)}`;
-};
 const unmeasured = computed(() => error.value instanceof ApiError && error.value.status === 404);
 /** Too long to stand beside the figure. */
 const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 12);
@@ -386,11 +382,11 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
                                 class="shrink-0 text-[13px] text-ink-soft"
                                 title="Correlation over the last 24 periods"
                                 >{{
-                                    driver.together === null
-                                        ? driver.actual
-                                            ? figure(driver.actual, driver.measure)
-                                            : 'no reading'
-                                        : together(driver.together)
+                                    driver.together !== null && driver.moving !== null
+                                        ? `${MOVING[driver.moving]} ${fixed(driver.together, 2)}`
+                                        : driver.actual
+                                          ? figure(driver.actual, driver.measure)
+                                          : 'no reading'
                                 }}</span
                             >
                         </li>

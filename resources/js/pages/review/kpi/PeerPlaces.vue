@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { SPAN_PHRASES } from '@/words';
 import type { Schemas } from '@/api/client';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import Wake from '@/components/Wake.vue';
 import { capital, counted, ordinal, useNumbers } from '@/composables/useNumbers';
 import { useSession } from '@/composables/useSession';
-import { SPAN_PHRASES } from '@/composables/useView';
 import { unitsOfKind } from '@/composables/unitKinds';
 import { computed } from 'vue';
 

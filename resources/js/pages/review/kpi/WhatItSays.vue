@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
-import { EACH } from '@/words';
+import { COLOURS, EACH } from '@/words';
 import { computed } from 'vue';
 
 /** The chart in words: where it is heading, what chance does not explain, how the year ends. */
@@ -47,13 +47,12 @@ const METHODS = {
     'so-far': 'As it stands',
     operands: 'With each of its parts projected',
 };
-const WORDS: Record<string, string> = { green: 'on course', amber: 'drifting', red: 'off course' };
 const yearEnd = computed(() => {
     const projection = props.page.projection;
     if (projection?.value == null) {
         return null;
     }
-    const status = WORDS[projection.status];
+    const status = (COLOURS as Partial<Record<string, string>>)[projection.status];
     return {
         method: METHODS[projection.method],
         strong: `${figure(projection.value, props.page.measure)}${status === undefined ? '' : `, ${status}`}`,

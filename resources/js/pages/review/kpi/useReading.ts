@@ -1,15 +1,8 @@
+import { STATUSES } from '@/words';
 import type { Schemas } from '@/api/client';
 import { capital, useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, periodWords } from '@/composables/usePeriods';
 import type { Layers, Mode, Point } from './chart';
-
-const WORDS: Record<string, string> = {
-    green: 'on course',
-    amber: 'drifting',
-    red: 'off course',
-    'not-judged': 'not judged',
-    'no-data': 'no reading',
-};
 
 /** What a point of the chart says in words, for the eye beside it and for the ear. */
 export function useReading(props: { page: Pick<Schemas['KpiPage'], 'measure'>; mode: Mode; layers: Layers }) {
@@ -39,7 +32,7 @@ export function useReading(props: { page: Pick<Schemas['KpiPage'], 'measure'>; m
         const { measure } = props.page;
         return [
             {
-                name: WORDS[point.status] ?? '',
+                name: STATUSES[point.status],
                 value: point.actual === null ? '' : `${figure(point.actual, measure)} ${unitOf(measure)}`.trim(),
             },
             { name: 'target', value: goal(point) },

@@ -3,7 +3,8 @@ import { api, read, type Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import Wake from '@/components/Wake.vue';
-import { unbroken, useNumbers } from '@/composables/useNumbers';
+import { capital, unbroken, useNumbers } from '@/composables/useNumbers';
+import { STATUSES } from '@/words';
 import { monthAndYear, periodLabel } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
@@ -36,13 +37,6 @@ const { data, error, isPending, refetch } = useQuery({
     placeholderData: keepPreviousData,
 });
 const unitName = computed(() => props.masked || (units.value.get(props.place.unit)?.name ?? props.place.unit));
-const WORDS: Record<string, string> = {
-    green: 'On course',
-    amber: 'Drifting',
-    red: 'Off course',
-    'not-judged': 'Not judged',
-    'no-data': 'No reading',
-};
 const notes = computed(() => {
     const all = data.value?.notes ?? [];
     const own = all.filter(
@@ -76,7 +70,7 @@ const notes = computed(() => {
         <template v-else-if="cell.id === null">
             <p class="text-[14px] text-ink-soft">All KPIs rolled up, {{ monthAndYear(place.month) }}</p>
             <p class="mt-3 flex items-center gap-3">
-                <Needle :status="cell.status" size="l" /> {{ WORDS[cell.status] }}
+                <Needle :status="cell.status" size="l" /> {{ capital(STATUSES[cell.status]) }}
             </p>
             <p class="mt-3">
                 <RouterLink

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { spanTitle } from '@/words';
 import { api, read } from '@/api/client';
 import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
@@ -95,11 +96,7 @@ const NAMES = computed<Record<Crossing, string>>(() => ({
 }));
 const crossed = computed(() => data.value?.kpis.find(({ key }) => key === shownKpi.value));
 const title = computed(() => {
-    const when =
-        span.value === 'month'
-            ? monthAndYear(period.value)
-            : { quarter: 'quarter to', yearToDate: 'year to', rolling12: 'twelve months to' }[span.value] +
-              ` ${monthAndYear(period.value)}`;
+    const when = spanTitle(span.value, monthAndYear(period.value));
     return shown.value === 'units-kpis'
         ? `${unit.value.name}, ${when}`
         : shown.value === 'units-months'

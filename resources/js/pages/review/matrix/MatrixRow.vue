@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { STATUSES } from '@/words';
 import type { Schemas, Status } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { useNumbers } from '@/composables/useNumbers';
@@ -23,16 +24,9 @@ defineEmits<{ choose: [column: number]; reach: [column: number] }>();
 
 const { figure } = useNumbers();
 
-const WORDS: Record<Status, string> = {
-    green: 'on course',
-    amber: 'drifting',
-    red: 'off course',
-    'not-judged': 'not judged',
-    'no-data': 'no reading',
-};
 const said = (cell: Schemas['MatrixCell'] | null, column: number): string =>
     `${props.name}, ${props.heads[column] ?? ''}: ` +
-    (cell ? `${WORDS[cell.status]}${cell.actual ? `, ${figure(cell.actual)}` : ''}` : 'not measured');
+    (cell ? `${STATUSES[cell.status]}${cell.actual ? `, ${figure(cell.actual)}` : ''}` : 'not measured');
 </script>
 
 <template>

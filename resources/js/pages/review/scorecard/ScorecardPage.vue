@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { STATUSES, spanTitle } from '@/words';
 import { api, read, type Schemas } from '@/api/client';
 import { useEscape } from '@/composables/useEscape';
 import ExportMenu from '@/components/ExportMenu.vue';
@@ -14,7 +15,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useLocalStorage, useTitle } from '@vueuse/core';
 import { computed, defineAsyncComponent, reactive, ref, watch } from 'vue';
 import CourseLegend from './CourseLegend.vue';
-import { arrange, STATUS_WORDS, type Filter, type Order } from './order';
+import { arrange, type Filter, type Order } from './order';
 import ScorecardTable from './ScorecardTable.vue';
 import ScorecardTabs from './ScorecardTabs.vue';
 import SummarySentence from './SummarySentence.vue';
@@ -71,13 +72,10 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 });
 const fading = useWaiting(isPlaceholderData);
 
-const SPAN_WORDS = {
-    month: () => monthAndYear(period.value),
-    quarter: () => `quarter to ${monthAndYear(period.value)}`,
-    yearToDate: () => 'year to date',
-    rolling12: () => `twelve months to ${monthAndYear(period.value)}`,
-};
-const title = computed(() => `${unit.value.name}, ${SPAN_WORDS[span.value]()}`);
+const title = computed(
+    () =>
+        `${unit.value.name}, ${span.value === 'yearToDate' ? 'year to date' : spanTitle(span.value, monthAndYear(period.value))}`,
+);
 useTitle(computed(() => `${title.value} · Kybernet`));
 
 const isEmpty = computed(
@@ -198,7 +196,7 @@ const print = (): void => {
             <label
                 >Status<select v-model="filter.status" class="field mt-0.5 block">
                     <option value="">any</option>
-                    <option v-for="(words, status) in STATUS_WORDS" :key="status" :value="status">{{ words }}</option>
+                    <option v-for="(words, status) in STATUSES" :key="status" :value="status">{{ words }}</option>
                 </select></label
             >
             <label

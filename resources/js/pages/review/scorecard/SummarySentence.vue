@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { SPAN_PHRASES } from '@/words';
 import type { Schemas } from '@/api/client';
 import { capital, counted } from '@/composables/useNumbers';
 import { longMonth, monthAndYear, step } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
-import { SPAN_PHRASES, useView } from '@/composables/useView';
+import { useView } from '@/composables/useView';
 import { computed } from 'vue';
 
 /** The page in one breath: how many are judged, how they stand, what moved, what is missing. */

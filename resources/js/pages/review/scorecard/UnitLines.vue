@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { COLOURS } from '@/words';
 import type { Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { counted } from '@/composables/useNumbers';
@@ -9,20 +10,20 @@ defineProps<{ units: readonly Schemas['UnitLine'][]; of: string }>();
 
 const { here } = useView();
 
-const COLOURS = [
-    { key: 'green', fill: 'fill-green', name: 'on course' },
-    { key: 'amber', fill: 'fill-amber', name: 'drifting' },
-    { key: 'red', fill: 'fill-red', name: 'off course' },
+const FILLS = [
+    { key: 'green', fill: 'fill-green' },
+    { key: 'amber', fill: 'fill-amber' },
+    { key: 'red', fill: 'fill-red' },
 ] as const;
 
 function blocks(counts: Schemas['Counts']) {
     let x = 0;
-    return COLOURS.flatMap(({ key, fill }) => Array.from({ length: counts[key] }, () => ({ x: (x += 13) - 13, fill })));
+    return FILLS.flatMap(({ key, fill }) => Array.from({ length: counts[key] }, () => ({ x: (x += 13) - 13, fill })));
 }
 
 const words = (counts: Schemas['Counts']): string =>
-    COLOURS.filter(({ key }) => counts[key] > 0)
-        .map(({ key, name }) => `${counts[key]} ${name}`)
+    FILLS.filter(({ key }) => counts[key] > 0)
+        .map(({ key }) => `${counts[key]} ${COLOURS[key]}`)
         .join(', ') || 'nothing judged';
 </script>
 

@@ -13,14 +13,6 @@ export interface Filter {
     owner: string;
 }
 
-export const STATUS_WORDS: Record<Status, string> = {
-    red: 'off course',
-    amber: 'drifting',
-    green: 'on course',
-    'no-data': 'no reading',
-    'not-judged': 'not judged',
-};
-
 const SERIOUS: Status[] = ['red', 'amber', 'no-data', 'green', 'not-judged'];
 const MOVES: Row['movement'][] = ['worse', 'recovered', 'better', 'none'];
 
