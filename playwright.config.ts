@@ -1,9 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
-    // In the order of their names: what needs no browser comes last.
     testDir: 'tests',
-    testMatch: ['browser/*.spec.ts', 'front/*.spec.ts'],
+    testMatch: 'browser/*.spec.ts',
     outputDir: 'var/playwright',
     // The tests share one database and follow the month in its order.
     workers: 1,

@@ -1,6 +1,6 @@
 import { api, type Schemas } from '@/api/client';
 import { useEntries } from '@/pages/logbook/useEntries';
-import { expect, test } from '@playwright/test';
+import { beforeEach, expect, test } from 'vitest';
 import { nextTick, ref } from 'vue';
 
 /* The month sheet between the hand and the server: nothing that was typed is lost, whatever comes back. */
@@ -24,7 +24,7 @@ let stored: Map<string, string>;
 /** What the server says, request by request. */
 let answers: (Answer | Promise<Answer>)[];
 
-test.beforeEach(() => {
+beforeEach(() => {
     [sent, stored, answers] = [[], new Map(), []];
     Object.assign(globalThis, {
         // Nothing is previewed here, and nobody leaves the page.
@@ -156,13 +156,13 @@ test('what the server sends anew takes the place of what was saved, not of what 
 });
 
 test('a colour waits for its reason, and both go together', async () => {
-    const { sheet, line } = opened(row('', 0, { kind: 'judged' }));
+    const { sheet, line } = opened(row('', 0, { kind: 'judged', asksReason: true }));
     sheet.type(KEY, 'amber');
     await sheet.save(KEY, 'figure');
     expect([sent.length, line().figure.message]).toEqual([0, 'Say why, then it is saved.']);
 
     const note = { text: 'Late', outlook: '', doing: '', version: 1 };
-    answers = [saved('amber', 1, { kind: 'judged', note: note as unknown as Row['note'] })];
+    answers = [saved('amber', 1, { kind: 'judged', asksReason: true, note: note as unknown as Row['note'] })];
     sheet.typeNote(KEY, { text: 'Late' });
     await sheet.save(KEY, 'note');
     expect(sent).toMatchObject([{ typed: 'amber', version: 0, note: { text: 'Late', version: 0 } }]);

@@ -1,12 +1,12 @@
 import { capital, counted, useNumbers } from '@/composables/useNumbers';
 import { periodLabel, periodWords, shortPeriodWords, step } from '@/composables/usePeriods';
-import { expect, test } from '@playwright/test';
+import { describe, expect, test } from 'vitest';
 
 /* Figures and periods as they are read. */
 
 const shown = (digits: string, suffix: '' | 'k' | 'm' | 'bn' = '') => ({ exact: digits, digits, suffix });
 
-test.describe('a figure', () => {
+describe('a figure', () => {
     const { figure, signed, withMeasure, setApart, percent, fixed, unitOf } = useNumbers();
 
     for (const [text, is] of [
@@ -36,7 +36,7 @@ test.describe('a figure', () => {
     }
 });
 
-test.describe('a period', () => {
+describe('a period', () => {
     for (const [from, months, to] of [
         ['2026-08', 1, '2026-09'],
         ['2026-12', 1, '2027-01'],

@@ -4,14 +4,14 @@ import { columned, spanned } from '@/graphics/plane';
 import { rounded, ticks } from '@/graphics/scale';
 import { stripBar, stripScale, type Marks } from '@/graphics/strip';
 import { zonesBetween, type Zones } from '@/graphics/zones';
-import { expect, test } from '@playwright/test';
+import { describe, expect, test } from 'vitest';
 
 /* What charts, course strips and wakes draw, before it is drawn. */
 
 const limit = (green: string, amber: string, higherIsBetter: boolean): Zones => ({ green, amber, greenLow: null, amberLow: null, higherIsBetter }); // prettier-ignore
 const BAND = { ...limit('20', '24', false), greenLow: '10', amberLow: '6' };
 
-test.describe('the colours between two values', () => {
+describe('the colours between two values', () => {
     for (const [name, zones, low, high, found] of [
         ['higher is better', limit('90', '80', true), 60, 100, 'red 60-80, amber 80-90, green 90-100'],
         ['lower is better', limit('5', '8', false), 0, 10, 'green 0-5, amber 5-8, red 8-10'],
@@ -27,7 +27,7 @@ test.describe('the colours between two values', () => {
     }
 });
 
-test.describe('a course strip', () => {
+describe('a course strip', () => {
     for (const [name, marks, zones, scale, bar] of [
         ['has room beside its marks', [50, 60, 40], null, [34.4, 65.6], [34.4, 50]],
         ['reaches to its limits', [50, null, null], limit('100', '90', true), [36, 114], [36, 50]],
@@ -50,7 +50,7 @@ test.describe('a course strip', () => {
     }
 });
 
-test.describe('a line', () => {
+describe('a line', () => {
     const plane = spanned({ left: 0, right: 40, top: 0, floor: 10, low: 0, high: 10, count: 5 });
 
     test('breaks at its gaps; a figure alone is a point', () => {
@@ -77,7 +77,7 @@ test.describe('a line', () => {
     });
 });
 
-test.describe('labels under a chart', () => {
+describe('labels under a chart', () => {
     const months = ['2025-11', '2025-12', '2026-01', '2026-02', '2026-03', '2026-04'];
     for (const [name, periods, at, column, texts] of [
         ['all where there is room', months, 5, 40, ['Nov 2025', 'Dec', 'Jan 2026', 'Feb', 'Mar', 'Apr']],
@@ -92,7 +92,7 @@ test.describe('labels under a chart', () => {
     }
 });
 
-test.describe('a chart', () => {
+describe('a chart', () => {
     for (const [low, high, steps] of [
         [0, 10, [0, 2, 4, 6, 8, 10]],
         [54.2, 66.9, [50, 55, 60, 65, 70]],

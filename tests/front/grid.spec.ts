@@ -3,12 +3,12 @@ import { usePasting } from '@/components/grid/usePasting';
 import { summary } from '@/components/grid/summary';
 import { useDrafts } from '@/components/grid/useDrafts';
 import { useSelection, type Place } from '@/components/grid/useSelection';
-import { expect, test } from '@playwright/test';
+import { describe, expect, test } from 'vitest';
 import { ref } from 'vue';
 
 /* What a person does in the entry grid, without the grid. */
 
-test.describe('a block with names and periods', () => {
+describe('a block with names and periods', () => {
     const NAMES = ['Leakage', 'Bursts', 'Pressure'];
     const PERIODS = ['2026-04', '2026-05', '2026-06', '2026-07'];
 
@@ -71,7 +71,7 @@ test.describe('a block with names and periods', () => {
     }
 });
 
-test.describe('a block from the clipboard', () => {
+describe('a block from the clipboard', () => {
     for (const [name, text, block] of [
         ['cells and rows', '1\t2\n3\t4', [['1', '2'], ['3', '4']]], // prettier-ignore
         ['a last line break that spreadsheets add', '1\t2\r\n', [['1', '2']]],
@@ -126,7 +126,7 @@ test.describe('a block from the clipboard', () => {
     test('is turned', () => expect(transpose([['1', '2', '3'], ['4', '5', '6']])).toEqual([['1', '4'], ['2', '5'], ['3', '6']])); // prettier-ignore
 });
 
-test.describe('a block that is put into a grid', () => {
+describe('a block that is put into a grid', () => {
     const last = { row: 2, column: 2 };
     const at = { row: 1, column: 1 };
     const selected = [at, last];
@@ -164,7 +164,7 @@ test.describe('a block that is put into a grid', () => {
     });
 });
 
-test.describe('what is typed and not saved yet', () => {
+describe('what is typed and not saved yet', () => {
     test('is undone and done again in whole steps', () => {
         const saved = new Map([['a', '1'], ['b', '2']]); // prettier-ignore
         const edits = useDrafts((key) => saved.get(key) ?? '');
@@ -198,7 +198,7 @@ test.describe('what is typed and not saved yet', () => {
     });
 });
 
-test.describe('a cell on its way to the server', () => {
+describe('a cell on its way to the server', () => {
     const START = '1';
     /** Types 5 over 1, sends it, does something meanwhile, and lands with the outcome. */
     function sendAndLand(
@@ -289,7 +289,7 @@ test.describe('a cell on its way to the server', () => {
     });
 });
 
-test.describe('a selection', () => {
+describe('a selection', () => {
     const key = (name: string, held: Partial<KeyboardEvent> = {}) =>
         ({ key: name, ctrlKey: false, metaKey: false, shiftKey: false, altKey: false, preventDefault: () => undefined, ...held }) as KeyboardEvent; // prettier-ignore
     // Filled are the first three rows of the first column, and the first row.

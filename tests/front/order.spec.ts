@@ -1,7 +1,7 @@
 import type { Schemas } from '@/api/client';
 import { useLatest } from '@/composables/useLatest';
 import { arrange, type Filter, type Order } from '@/pages/review/scorecard/order';
-import { expect, test } from '@playwright/test';
+import { expect, test } from 'vitest';
 
 /* A scorecard in the order and with the rows that are asked for. */
 
