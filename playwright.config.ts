@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
     testDir: 'tests',
     testMatch: 'browser/*.spec.ts',
-    outputDir: 'var/playwright',
+    outputDir: `var/playwright/${process.env['LANE'] ?? 'all'}`,
     // The tests share one database and follow the month in its order.
     workers: 1,
     fullyParallel: false,
@@ -14,7 +14,9 @@ export default defineConfig({
         baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:8080',
         viewport: { width: 1280, height: 800 },
         locale: 'en-GB',
-        trace: 'retain-on-failure',
+        // Recording each step costs as much as the steps; a failure that needs it is run again with TRACE=1.
+        trace: process.env['TRACE'] === undefined ? 'off' : 'retain-on-failure',
+        screenshot: 'only-on-failure',
         launchOptions: {
             executablePath: '/usr/bin/chromium',
             args: [

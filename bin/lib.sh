@@ -423,6 +423,19 @@ ENV
     own www-data "$KYBERNET_HOME"
 }
 
+# A demonstration that tests copy instead of loading it again: made once for each version of what makes it.
+make_template() {
+    local made
+    use_instance template
+    made=$(fingerprint app config core/src database composer.json)
+    [ "$(cat "$VAR/stamps/template" 2>/dev/null)" != "$made" ] || return 0
+    say "Loading the demonstration that tests start from …"
+    rm -f "$VAR/stamps/template"
+    drop_database
+    prepare_instance http://127.0.0.1
+    mark_fresh template "$made"
+}
+copy_template() { sql postgres "CREATE DATABASE $DATABASE TEMPLATE kybernet_template"; }
 drop_database() { sql postgres "DROP DATABASE IF EXISTS $DATABASE WITH (FORCE)" && rm -f "$VAR/stamps/code-$INSTANCE"; }
 
 web_is_running() {

@@ -180,12 +180,12 @@ final class ImportFigures
 
     private function applyYears(Import $import): void
     {
-        foreach ($this->database->table('import_cells')->where('import_id', $import->id)->where('layer', 'year')->whereIn('outcome', ['new', 'changed'])->get()->groupBy('period') as $rows) {
+        foreach ($this->database->table('import_cells')->where('import_id', $import->id)->where('layer', 'year')->whereIn('outcome', ['new', 'changed'])->get()->groupBy('period') as $period => $rows) {
             $wanted = [];
             foreach ($rows as $row) {
                 $wanted[$row->kpi_unit_id] = [CellValue::kept($row->figure, $row->upper), CellValue::ofText($row->was)];
             }
-            $written = $this->writer->writeYears($wanted, (int) substr((string) $rows[0]->period, 0, 4));
+            $written = $this->writer->writeYears($wanted, (int) substr((string) $period, 0, 4));
             $this->refuse($import, array_values($rows->all()), array_values(array_map(fn (stdClass $row): Written => $written[$row->kpi_unit_id], $rows->all())));
         }
     }

@@ -156,7 +156,7 @@ final readonly class SaveKpi
     private function removeUnits(Kpi $kpi, array $kept): void
     {
         $removed = Measurement::query()->where('kpi_id', $kpi->id)->whereNotIn('unit_id', $kept)->pluck('unit_id', 'id');
-        $withFigures = Reading::query()->whereIn('kpi_unit_id', $removed->keys())->pluck('kpi_unit_id')->first();
+        $withFigures = Reading::query()->whereIn('kpi_unit_id', $removed->keys())->value('kpi_unit_id');
         if ($withFigures !== null) {
             $name = $this->organisation->unit($removed[$withFigures])->name;
             throw ValidationException::withMessages(['units' => "{$name} has figures of this KPI, so it stays. Give it a last month instead."]);

@@ -101,6 +101,7 @@ it('signs in, refuses politely, and signs out', function () {
 });
 
 it('slows down those who guess passwords, and nobody else', function () {
+    $this->withQuickPasswords('ostermere');
     foreach (range(1, 11) as $ignored) {
         $this->postJson('/api/session', ['email' => 'analyst@ostermere.example', 'password' => 'ostermere'])->assertOk();
         $this->deleteJson('/api/session')->assertNoContent();

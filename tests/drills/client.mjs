@@ -31,7 +31,13 @@ export class Person {
                     ...(body === undefined || body instanceof FormData ? {} : { 'Content-Type': 'application/json' }),
                     ...headers,
                 },
-                body: body === undefined || body instanceof FormData || typeof body === 'string' || body instanceof Uint8Array ? body : JSON.stringify(body),
+                body:
+                    body === undefined ||
+                    body instanceof FormData ||
+                    typeof body === 'string' ||
+                    body instanceof Uint8Array
+                        ? body
+                        : JSON.stringify(body),
             });
             for (const cookie of answer.headers.getSetCookie()) {
                 const [, name, value] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
@@ -40,7 +46,12 @@ export class Person {
                 }
             }
             const text = await answer.text();
-            return { status: answer.status, text, type: answer.headers.get('Content-Type') ?? '', ms: performance.now() - began };
+            return {
+                status: answer.status,
+                text,
+                type: answer.headers.get('Content-Type') ?? '',
+                ms: performance.now() - began,
+            };
         } catch (problem) {
             return { status: 0, text: String(problem), type: '', ms: performance.now() - began };
         }
@@ -48,7 +59,10 @@ export class Person {
 
     async json(method, path, body) {
         const answer = await this.send(method, path, body);
-        return { ...answer, data: answer.status >= 200 && answer.status < 300 && answer.text !== '' ? JSON.parse(answer.text) : null };
+        return {
+            ...answer,
+            data: answer.status >= 200 && answer.status < 300 && answer.text !== '' ? JSON.parse(answer.text) : null,
+        };
     }
 }
 

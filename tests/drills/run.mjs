@@ -14,7 +14,8 @@ function check(holds, what) {
     console.log(`  ${holds ? '✓' : '✗'} ${what}`);
 }
 
-const sheet = async (person, unit = 'NET') => (await person.json('GET', `/api/units/${unit}/logbook?period=${MONTH}`)).data.rows;
+const sheet = async (person, unit = 'NET') =>
+    (await person.json('GET', `/api/units/${unit}/logbook?period=${MONTH}`)).data.rows;
 const open = (rows) => rows.filter(({ kind, lock }) => kind === 'entered' && lock === '');
 
 async function killed() {
@@ -30,7 +31,11 @@ async function killed() {
         while (going) {
             const typed = String(figure++);
             sent.get(row.id).push(typed);
-            const answer = await person.json('PUT', `/api/measurements/${row.id}/readings/${row.period}`, { typed, version: versions.get(row.id), note: null });
+            const answer = await person.json('PUT', `/api/measurements/${row.id}/readings/${row.period}`, {
+                typed,
+                version: versions.get(row.id),
+                note: null,
+            });
             if (answer.status === 200) {
                 acknowledged.set(row.id, typed);
                 acknowledgements++;
@@ -39,7 +44,10 @@ async function killed() {
                 // The answer to the last one was lost, but it was kept; the next goes on from there.
                 versions.set(row.id, JSON.parse(answer.text).current.version);
             } else if (![0, 503].includes(answer.status)) {
-                check(false, `while something was killed, a reading was answered with ${answer.status}: ${answer.text.slice(0, 200)}`);
+                check(
+                    false,
+                    `while something was killed, a reading was answered with ${answer.status}: ${answer.text.slice(0, 200)}`,
+                );
                 going = false;
             } else {
                 await pause(50);
@@ -47,7 +55,12 @@ async function killed() {
         }
     };
     const writers = rows.map(writer);
-    const victims = [`${watched}/fpm.pid`, `${watched}/nginx.pid`, `${database}/postgres.pid`, `${watched}/worker1.pid`];
+    const victims = [
+        `${watched}/fpm.pid`,
+        `${watched}/nginx.pid`,
+        `${database}/postgres.pid`,
+        `${watched}/worker1.pid`,
+    ];
     const rounds = long ? 24 : 4;
     let slowest = 0;
     for (let round = 0; round < rounds; round++) {
@@ -63,12 +76,17 @@ async function killed() {
     }
     going = false;
     await Promise.all(writers);
-    const after = new Map((await sheet(person)).map((row) => [row.id, row.typed.replaceAll(',', '').replace(/\.0+$/, '')]));
+    const after = new Map(
+        (await sheet(person)).map((row) => [row.id, row.typed.replaceAll(',', '').replace(/\.0+$/, '')]),
+    );
     const lost = [...acknowledged].filter(([id, typed]) => {
         const order = sent.get(id);
         return order.indexOf(after.get(id)) < order.indexOf(typed);
     });
-    check(lost.length === 0, `kill -9, ${rounds} times: ${acknowledgements} figures acknowledged, ${lost.length} lost; back after ${Math.round(slowest)} ms at worst`);
+    check(
+        lost.length === 0,
+        `kill -9, ${rounds} times: ${acknowledgements} figures acknowledged, ${lost.length} lost; back after ${Math.round(slowest)} ms at worst`,
+    );
     check(slowest < 5_000, 'what was killed is back by itself');
 }
 
@@ -99,7 +117,11 @@ async function together() {
             const row = any(rows);
             const seen = (await sheet(one)).find(({ id }) => id === row.id);
             const typed = next();
-            const answer = await one.json('PUT', `/api/measurements/${row.id}/readings/${row.period}`, { typed, version: seen.version, note: null });
+            const answer = await one.json('PUT', `/api/measurements/${row.id}/readings/${row.period}`, {
+                typed,
+                version: seen.version,
+                note: null,
+            });
             note(answer, 'single');
             if (answer.status === 200) {
                 saved.push({ id: row.id, was: plain(seen.typed), is: typed });
@@ -110,12 +132,20 @@ async function together() {
     const block = async () => {
         while (going) {
             const seen = await sheet(other);
-            const cells = rows.map(({ id, period }) => ({ measurement: id, period, typed: next(), was: seen.find((row) => row.id === id).typed }));
-            const answer = await other.json('PUT', `/api/units/NET/cells?period=${MONTH}&layer=actual&columns=month`, { layer: 'actual', cells });
+            const cells = rows.map(({ id, period }) => ({
+                measurement: id,
+                period,
+                typed: next(),
+                was: seen.find((row) => row.id === id).typed,
+            }));
+            const answer = await other.json('PUT', `/api/units/NET/cells?period=${MONTH}&layer=actual&columns=month`, {
+                layer: 'actual',
+                cells,
+            });
             note(answer, 'block');
             for (const [index, { outcome }] of (answer.data?.outcomes ?? []).entries()) {
                 if (outcome === 'saved') {
-                    saved.push({ id: cells[index].measured, was: plain(cells[index].was), is: cells[index].typed });
+                    saved.push({ id: cells[index].measurement, was: plain(cells[index].was), is: cells[index].typed });
                 }
             }
         }
@@ -131,7 +161,10 @@ async function together() {
             await pause(300);
             note(await closer.send('PUT', `/api/units/NET/closing?period=${MONTH}`), 'closing');
             await pause(60);
-            note(await closer.send('POST', `/api/units/NET/reopening?period=${MONTH}`, { reason: 'drill' }), 'reopening');
+            note(
+                await closer.send('POST', `/api/units/NET/reopening?period=${MONTH}`, { reason: 'drill' }),
+                'reopening',
+            );
         }
     };
     const all = [single(), block(), read(), close()];
@@ -144,7 +177,9 @@ async function together() {
         const answer = await closer.json('GET', `/api/changes?subject=reading&month=${MONTH}&page=${page}`);
         for (const change of answer.data?.changes ?? []) {
             const row = rows.find(({ code }) => code === change.code);
-            const field = change.fields.find((each) => figures.has(plain(each.after)) || figures.has(plain(each.before)));
+            const field = change.fields.find(
+                (each) => figures.has(plain(each.after)) || figures.has(plain(each.before)),
+            );
             if (row !== undefined && field !== undefined) {
                 trail.get(row.id).unshift({ was: plain(field.before), is: plain(field.after) });
             }
@@ -157,15 +192,31 @@ async function together() {
         const step = trail.get(id).find((each) => each.is === is);
         return step === undefined || step.was !== was;
     });
-    check(broken.length === 0, `two writers, a reader and a closer: ${saved.length} cells saved, no request broken${broken.length > 0 ? `, but ${broken[0]}` : ''}`);
-    check(saved.length > 10 && unseen.length === 0, `each overwrote what its writer had seen${unseen.length > 0 ? `, but ${unseen.length} of them: ${JSON.stringify(unseen[0])}` : ''}`);
+    check(
+        broken.length === 0,
+        `two writers, a reader and a closer: ${saved.length} cells saved, no request broken${broken.length > 0 ? `, but ${broken[0]}` : ''}`,
+    );
+    check(
+        saved.length > 10 && unseen.length === 0,
+        `each overwrote what its writer had seen${unseen.length > 0 ? `, but ${unseen.length} of them: ${JSON.stringify(unseen[0])}` : ''}`,
+    );
 
     await closer.send('PUT', `/api/units/NET/closing?period=${MONTH}`);
     const closed = JSON.stringify((await sheet(one)).map(({ id, typed }) => [id, typed]));
     for (const row of rows) {
-        note(await one.send('PUT', `/api/measurements/${row.id}/readings/${row.period}`, { typed: '1', version: 0, note: null }), 'closed');
+        note(
+            await one.send('PUT', `/api/measurements/${row.id}/readings/${row.period}`, {
+                typed: '1',
+                version: 0,
+                note: null,
+            }),
+            'closed',
+        );
     }
-    check(closed === JSON.stringify((await sheet(one)).map(({ id, typed }) => [id, typed])), 'nothing changes in a closed month');
+    check(
+        closed === JSON.stringify((await sheet(one)).map(({ id, typed }) => [id, typed])),
+        'nothing changes in a closed month',
+    );
     await closer.send('POST', `/api/units/NET/reopening?period=${MONTH}`, { reason: 'drill' });
 }
 
@@ -185,16 +236,24 @@ async function hostile() {
     };
     for (const [what, text] of Object.entries(files)) {
         const answer = await upload(text, 'figures.xlsx');
-        check(answer.status === 422 && JSON.parse(answer.text).errors.length === 1, `${what} is refused with a sentence, after ${Math.round(answer.ms)} ms (${answer.status})`);
+        check(
+            answer.status === 422 && JSON.parse(answer.text).errors.length === 1,
+            `${what} is refused with a sentence, after ${Math.round(answer.ms)} ms (${answer.status})`,
+        );
     }
     const too = await upload('x'.repeat(34_000_000), 'large.csv');
     check(too.status === 413 && too.type.includes('problem+json'), 'more than 30 MB is refused as a problem');
 
     // Large imports are read by the worker while everybody else goes on.
-    const rows = Array.from({ length: long ? 60_000 : 8_000 }, (_, index) => `NIGHT,NET,2026-0${1 + (index % 8)},${index}`);
+    const rows = Array.from(
+        { length: long ? 60_000 : 8_000 },
+        (_, index) => `NIGHT,NET,2026-0${1 + (index % 8)},${index}`,
+    );
     const imports = [];
     for (let file = 0; file < (long ? 4 : 2); file++) {
-        const { id, columns } = JSON.parse((await upload(`kpi,unit,period,actual\n${rows.join('\n')}\n`, 'large.csv')).text);
+        const { id, columns } = JSON.parse(
+            (await upload(`kpi,unit,period,actual\n${rows.join('\n')}\n`, 'large.csv')).text,
+        );
         await person.send('PUT', `/api/imports/${id}/mapping`, { roles: columns.map(({ role }) => role) });
         imports.push(id);
     }
@@ -204,10 +263,15 @@ async function hostile() {
     do {
         const answer = await person.send('GET', `/api/units/NET/scorecard?period=${MONTH}&span=month`);
         worst = Math.max(worst, answer.ms);
-        states = await Promise.all(imports.map(async (id) => (await person.json('GET', `/api/imports/${id}`)).data?.state));
+        states = await Promise.all(
+            imports.map(async (id) => (await person.json('GET', `/api/imports/${id}`)).data?.state),
+        );
         await pause(150);
     } while (states.includes('reading') && performance.now() - began < 240_000);
-    check(states.every((state) => state === 'ready'), `${imports.length} large imports are read in ${Math.round((performance.now() - began) / 1000)} s (${states})`);
+    check(
+        states.every((state) => state === 'ready'),
+        `${imports.length} large imports are read in ${Math.round((performance.now() - began) / 1000)} s (${states})`,
+    );
     check(worst < 5_000, `meanwhile a scorecard took ${Math.round(worst)} ms at worst`);
 }
 
@@ -215,16 +279,51 @@ async function wrong() {
     const person = await Person.signIn(base, 'analyst@ostermere.example');
     const { paths } = JSON.parse(readFileSync(new URL('../../docs/formats/openapi.json', import.meta.url), 'utf8'));
     const places = ['x', '0', '-1', '99999999999999999999', '1e3', '%00', '%ff%fe', "'", '2026-08', 'NET', 'ＮＥＴ'];
-    const values = ['', 'x', '2026-13', '-1', '99999999999999999999', '1e400', '\u0000', '\ud83d\ude00'.repeat(90), '2026-08', ['a'], { a: { b: 'c' } }, 1e300, -1, true, null, [], {}];
-    const bodies = ['', '[]', '{}', 'null', '"x"', '{"a":', '{"typed":["a"],"version":[]}', '\u0000', '[[[[[[]]]]]]', '1e400'];
+    const values = [
+        '',
+        'x',
+        '2026-13',
+        '-1',
+        '99999999999999999999',
+        '1e400',
+        '\u0000',
+        '\ud83d\ude00'.repeat(90),
+        '2026-08',
+        ['a'],
+        { a: { b: 'c' } },
+        1e300,
+        -1,
+        true,
+        null,
+        [],
+        {},
+    ];
+    const bodies = [
+        '',
+        '[]',
+        '{}',
+        'null',
+        '"x"',
+        '{"a":',
+        '{"typed":["a"],"version":[]}',
+        '\u0000',
+        '[[[[[[]]]]]]',
+        '1e400',
+    ];
     const broken = [];
     let asked = 0;
     const send = async (method, path, body, headers) => {
         const answer = await person.send(method, path, body, headers);
         asked++;
         // 503: the database may have been busy being killed in the drill before; everything else from 500 on is ours.
-        if (answer.status >= 500 || answer.status === 0 || (answer.status >= 400 && !answer.type.includes('problem+json'))) {
-            broken.push(`${method} ${path} ${JSON.stringify(body)?.slice(0, 80)} → ${answer.status} ${answer.type} ${answer.text.slice(0, 120)}`);
+        if (
+            answer.status >= 500 ||
+            answer.status === 0 ||
+            (answer.status >= 400 && !answer.type.includes('problem+json'))
+        ) {
+            broken.push(
+                `${method} ${path} ${JSON.stringify(body)?.slice(0, 80)} → ${answer.status} ${answer.type} ${answer.text.slice(0, 120)}`,
+            );
         }
     };
     for (const [path, operations] of Object.entries(paths)) {
@@ -233,7 +332,21 @@ async function wrong() {
             if (path === '/api/session') {
                 continue;
             }
-            const fill = (value) => path.replaceAll(/\{(\w+)\}/g, (_, name) => (value ?? { unit: 'NET', kpi: 'LEAK', measurement: '1', period: '2026-08', import: '1', action: '1', upload: '0e37df36-f698-11e6-8dd4-cb9ced3df976' }[name]));
+            const fill = (value) =>
+                path.replaceAll(
+                    /\{(\w+)\}/g,
+                    (_, name) =>
+                        value ??
+                        {
+                            unit: 'NET',
+                            kpi: 'LEAK',
+                            measurement: '1',
+                            period: '2026-08',
+                            import: '1',
+                            action: '1',
+                            upload: '0e37df36-f698-11e6-8dd4-cb9ced3df976',
+                        }[name],
+                );
             const some = (list) => (long ? list : [any(list), any(list), any(list)]);
             for (const place of path.includes('{') ? some(places) : []) {
                 await send(verb, `${fill(place)}?period=2026-08`, verb === 'GET' ? undefined : '{}');
@@ -241,7 +354,10 @@ async function wrong() {
             const names = (operation.parameters ?? []).map(({ $ref = '', name }) => name ?? $ref.split('/').pop());
             for (const name of new Set(['period', 'span', 'format', ...names])) {
                 for (const value of some(values)) {
-                    const text = typeof value === 'object' && value !== null ? `${name}[]=x&${name}[a][b]=y` : `${name}=${encodeURIComponent(String(value).toWellFormed())}`;
+                    const text =
+                        typeof value === 'object' && value !== null
+                            ? `${name}[]=x&${name}[a][b]=y`
+                            : `${name}=${encodeURIComponent(String(value).toWellFormed())}`;
                     await send(verb, `${fill()}?${text}`, verb === 'GET' ? undefined : '{}');
                 }
             }
@@ -249,25 +365,43 @@ async function wrong() {
                 for (const body of some(bodies)) {
                     await send(verb, `${fill()}?period=2026-08&layer=actual&columns=month`, body);
                 }
-                await send(verb, `${fill()}?period=2026-08`, new Uint8Array([0x7b, 0x22, 0xff, 0xfe, 0x22, 0x3a, 0x31, 0x7d]));
+                await send(
+                    verb,
+                    `${fill()}?period=2026-08`,
+                    new Uint8Array([0x7b, 0x22, 0xff, 0xfe, 0x22, 0x3a, 0x31, 0x7d]),
+                );
                 const schema = operation.requestBody?.content?.['application/json']?.schema;
                 for (const property of propertiesOf(schema)) {
                     for (const value of some(values)) {
-                        await send(verb, `${fill()}?period=2026-08&layer=actual&columns=month`, { ...sound(verb, path), [property]: value });
+                        await send(verb, `${fill()}?period=2026-08&layer=actual&columns=month`, {
+                            ...sound(verb, path),
+                            [property]: value,
+                        });
                     }
                 }
             }
         }
     }
-    check(broken.length === 0, `${asked} wrong requests on ${Object.keys(paths).length} addresses: none breaks anything`);
+    check(
+        broken.length === 0,
+        `${asked} wrong requests on ${Object.keys(paths).length} addresses: none breaks anything`,
+    );
     broken.slice(0, 12).forEach((each) => console.log(`    ${each}`));
 
     function propertiesOf(schema) {
-        const found = schema?.$ref === undefined ? schema : JSON.parse(readFileSync(new URL('../../docs/formats/openapi.json', import.meta.url), 'utf8')).components.schemas[schema.$ref.split('/').pop()];
+        const found =
+            schema?.$ref === undefined
+                ? schema
+                : JSON.parse(readFileSync(new URL('../../docs/formats/openapi.json', import.meta.url), 'utf8'))
+                      .components.schemas[schema.$ref.split('/').pop()];
         return Object.keys(found?.properties ?? {});
     }
     function sound(verb, path) {
-        return verb === 'PUT' && path.endsWith('/cells') ? { layer: 'actual', cells: [] } : path.includes('/readings/') ? { typed: '', version: 0, note: null } : {};
+        return verb === 'PUT' && path.endsWith('/cells')
+            ? { layer: 'actual', cells: [] }
+            : path.includes('/readings/')
+              ? { typed: '', version: 0, note: null }
+              : {};
     }
 }
 

@@ -37,8 +37,7 @@ final class BenchReview extends Command
 
     public function handle(Connection $database, Kernel $kernel, AuthManager $auth): int
     {
-        $size = $this->argument('size');
-        $works = self::WORKS[is_string($size) ? $size : ''] ?? throw new RuntimeException('There is 1, 10 and 100.');
+        $works = self::WORKS[$this->argument('size')] ?? throw new RuntimeException('There is 1, 10 and 100.');
         $user = User::query()->where('role', Role::Analyst->value)->firstOrFail();
         $database->beginTransaction();
         try {

@@ -11,8 +11,6 @@ trait NamesFile
 {
     private function file(): string
     {
-        $file = $this->argument('file');
-
-        return is_string($file) ? $file : '';
+        return $this->argument('file');
     }
 }
