@@ -5,17 +5,14 @@ declare(strict_types=1);
 namespace App\Http;
 
 use Illuminate\Contracts\View\View;
-use Illuminate\Http\Request;
 
 /**
  * Every address that is not the API's is the one page: its own router reads the rest.
  */
 final class PageController
 {
-    public function __invoke(Request $request): View
+    public function __invoke(PageTheme $theme): View
     {
-        $theme = $request->cookie('theme');
-
-        return view('app', ['theme' => in_array($theme, ['light', 'dark'], true) ? $theme : null]);
+        return view('app', ['theme' => $theme->chosen()]);
     }
 }

@@ -23,7 +23,7 @@ use Throwable;
 #[OA\Schema(
     schema: 'Problem',
     properties: [
-        new OA\Property(property: 'type', type: 'string'),
+        new OA\Property(property: 'type', description: 'leads to what it means', type: 'string', example: '/problems/invalid'),
         new OA\Property(property: 'title', type: 'string'),
         new OA\Property(property: 'status', type: 'integer'),
         new OA\Property(property: 'detail', type: 'string'),
@@ -59,19 +59,24 @@ final class Problem
 
     public static function from(Throwable $error): JsonResponse
     {
-        [$status, $type, $title, $detail] = self::describe($error);
+        $type = self::type($error);
+        $status = $type === ProblemType::Refused && $error instanceof HttpExceptionInterface ? $error->getStatusCode() : $type->status();
 
         return new JsonResponse([
-            'type' => "/problems/{$type}",
-            'title' => $title,
+            'type' => $type->address(),
+            'title' => $type->title(),
             'status' => $status,
-            'detail' => $detail,
+            'detail' => match (true) {
+                $error instanceof Conflict => $error->getMessage(),
+                self::isUnkeepable($error) => 'Nothing was saved: a value of the request cannot be kept.',
+                default => $type->detail(),
+            },
             'errors' => $error instanceof ValidationException ? self::fields($error) : [],
             'current' => $error instanceof Conflict ? $error->current : null,
         ], $status, [
             'Content-Type' => 'application/problem+json',
             'Cache-Control' => 'no-store, private',
-            ...($status === 503 ? ['Retry-After' => '2'] : []),
+            ...($type === ProblemType::Away ? ['Retry-After' => '2'] : []),
             ...($error instanceof HttpExceptionInterface ? $error->getHeaders() : []),
         ]);
     }
@@ -92,26 +97,29 @@ final class Problem
         return false;
     }
 
-    /** @return array{int, string, string, string} */
-    private static function describe(Throwable $error): array
+    private static function type(Throwable $error): ProblemType
     {
         $code = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : 500;
 
         return match (true) {
-            self::isAway($error) => [503, 'away', 'The database cannot be reached just now', 'What you typed is kept here and is sent when it is back.'],
-            // Values that no column can hold passed the checks at the edge: they are still nobody's mistake but the request's.
-            $error instanceof QueryException && str_starts_with((string) ($error->errorInfo[0] ?? ''), '22') => [422, 'invalid', 'Something needs correcting', 'Nothing was saved: a value of the request cannot be kept.'],
-            $error instanceof ValidationException => [422, 'invalid', 'Something needs correcting', 'Nothing was saved. Please look at the fields that are marked.'],
-            $error instanceof QueryException && $error->getCode() === self::CLOSED => [422, 'closed', 'The month is closed', 'Nothing was saved: a figure of this belongs to a closed month. It can change only after the month is reopened.'],
-            $error instanceof Conflict => [409, 'conflict', 'Somebody else was faster', $error->getMessage()],
-            $error instanceof AuthenticationException => [401, 'signed-out', 'You are not signed in', 'Please sign in and try again.'],
-            $error instanceof AuthorizationException, $code === 403 => [403, 'not-allowed', 'This is not yours to change', 'Your account does not have the right to do this.'],
-            $error instanceof TokenMismatchException, $code === 419 => [419, 'stale-session', 'Your session has ended', 'Please sign in again.'],
-            $error instanceof ModelNotFoundException, $code === 404 => [404, 'not-found', 'There is no such thing here', 'It may have been renamed or removed.'],
-            $code === 429 => [429, 'too-many', 'Too many attempts', 'Please wait a minute and try again.'],
-            $code < 500 => [$code, 'refused', 'The request was refused', 'The server did not understand this request.'],
-            default => [500, 'broken', 'Something went wrong here', 'The server could not finish this. Nothing was saved.'],
+            self::isAway($error) => ProblemType::Away,
+            $error instanceof ValidationException, self::isUnkeepable($error) => ProblemType::Invalid,
+            $error instanceof QueryException && $error->getCode() === self::CLOSED => ProblemType::Closed,
+            $error instanceof Conflict => ProblemType::Conflict,
+            $error instanceof AuthenticationException => ProblemType::SignedOut,
+            $error instanceof AuthorizationException, $code === 403 => ProblemType::NotAllowed,
+            $error instanceof TokenMismatchException, $code === 419 => ProblemType::StaleSession,
+            $error instanceof ModelNotFoundException, $code === 404 => ProblemType::NotFound,
+            $code === 429 => ProblemType::TooMany,
+            $code < 500 => ProblemType::Refused,
+            default => ProblemType::Broken,
         };
+    }
+
+    /** Values that no column can hold passed the checks at the edge: they are still nobody's mistake but the request's. */
+    private static function isUnkeepable(Throwable $error): bool
+    {
+        return $error instanceof QueryException && str_starts_with((string) ($error->errorInfo[0] ?? ''), '22');
     }
 
     /** @return list<array{pointer: string, detail: string}> */

@@ -36,6 +36,7 @@ export const router = createRouter({
         { path: '/matrix', name: 'matrix', component: () => import('./pages/review/matrix/MatrixPage.vue') },
         { path: '/periods', name: 'periods', component: () => import('./pages/logbook/PeriodsPage.vue') },
         { path: '/changes', name: 'changes', component: () => import('./pages/trail/ChangesPage.vue') },
+        { path: '/components', name: 'components', component: () => import('./pages/gallery/GalleryPage.vue') },
         { path: '/:rest(.*)', name: 'nowhere', component: () => import('./NowherePage.vue') },
     ],
 });

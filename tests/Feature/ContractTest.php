@@ -2,13 +2,21 @@
 
 declare(strict_types=1);
 
+use App\Http\Problem;
+use App\Http\ProblemType;
 use App\Models\Kpi;
 use App\Models\Measurement;
 use App\Models\RuleSet;
+use App\Support\Conflict;
 use Database\Ostermere\Loader;
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Auth\AuthenticationException;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route as Routes;
+use Illuminate\Validation\ValidationException;
+use Symfony\Component\HttpKernel\Exception\MethodNotAllowedHttpException;
 
 /** The status of every measurement judged against its target, decided by the database alone. */
 function statusesBySql(string $first, string $last): array
@@ -118,3 +126,20 @@ it('leaves a database that holds data as it is', function () {
     expect(Measurement::query()->count())->toBe($before)
         ->and(fn () => app(Loader::class)->load())->toThrow(Illuminate\Database\QueryException::class);
 });
+
+it('leads from the type of a problem to what it means, for each of them', function (ProblemType $type) {
+    $this->get($type->address())->assertOk()->assertSee($type->title())->assertSee($type->remedy(), false);
+})->with(ProblemType::cases());
+
+it('types problems by what went wrong', function (Throwable $error, ProblemType $type, int $status) {
+    $answer = Problem::from($error);
+    expect($answer->getStatusCode())->toBe($status)->and($answer->getData(true))->toMatchArray(['type' => $type->address(), 'title' => $type->title(), 'status' => $status]);
+})->with([
+    'a wrong field' => [fn () => ValidationException::withMessages(['a' => 'b']), ProblemType::Invalid, 422],
+    'another was faster' => [fn () => new Conflict('It is 5 by now.', ['text' => '5']), ProblemType::Conflict, 409],
+    'nobody' => [fn () => new AuthenticationException, ProblemType::SignedOut, 401],
+    'not theirs' => [fn () => new AuthorizationException, ProblemType::NotAllowed, 403],
+    'nothing there' => [fn () => new ModelNotFoundException, ProblemType::NotFound, 404],
+    'another method' => [fn () => new MethodNotAllowedHttpException(['GET']), ProblemType::Refused, 405],
+    'a mistake of ours' => [fn () => new RuntimeException('secret'), ProblemType::Broken, 500],
+]);

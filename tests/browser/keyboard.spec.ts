@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectQuietConsole, signIn } from './helpers';
+import { expectAccessible, expectQuietConsole, signIn } from './helpers';
 
 /* The small manners that make a month quick. Nothing here is saved. */
 test.beforeEach(({ page }) => expectQuietConsole(page));
@@ -90,4 +90,15 @@ test('an analyst alone defines: others read the definition', async ({ page }) =>
     await page.getByRole('link', { name: 'Leakage', exact: true }).click();
     await expect(page.getByLabel('Name')).toBeDisabled();
     await expect(page.getByRole('button', { name: 'Save' })).toHaveCount(0);
+});
+
+test('every component reads in both palettes', async ({ page }) => {
+    expectQuietConsole(page);
+    await signIn(page, 'executive');
+    await page.goto('/components');
+    await expect(page.getByRole('region', { name: 'The dark palette' })).toBeVisible();
+    await expectAccessible(page);
+    await page.goto('/problems/conflict');
+    await expect(page.getByRole('link', { name: 'Somebody else was faster' })).toBeVisible();
+    await expectAccessible(page);
 });

@@ -649,7 +649,10 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Problem: {
-            /** @description Errors of the API as RFC 9457 problem details. `errors` names each field at fault by JSON pointer. */
+            /**
+             * @description leads to what it means
+             * @example /problems/invalid
+             */
             type: string;
             title: string;
             status: number;

@@ -141,7 +141,7 @@ function close(): void {
             }}</kbd>
         </button>
         <Dialog :open="open" class="relative z-30" @close="close" @keydown.escape.capture.stop.prevent="close">
-            <div class="fixed inset-0 bg-ink/30 dark:bg-paper/60" aria-hidden="true" />
+            <div class="fixed inset-0 bg-veil" aria-hidden="true" />
             <div class="fixed inset-x-0 top-[8vh] flex justify-center p-4">
                 <DialogPanel
                     class="w-full max-w-xl rounded-[5px] border border-rule bg-sheet text-ink shadow-[0_14px_48px_rgb(0_0_0/.28)]"
