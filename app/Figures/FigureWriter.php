@@ -16,6 +16,9 @@ use Kybernet\Core\Attention\Owed;
  * It holds the KPIs in their units first, looks what stands in the cells, and writes those that stand as they were
  * seen, are allowed and differ. What stands there already is the same, whoever asks: an answer that was lost can be
  * asked for again. To be called inside a transaction.
+ *
+ * Its statements set off triggers: the trail, the lock of closed months, the marks on what was judged before
+ * (docs/architecture.md, Hidden hops).
  */
 final readonly class FigureWriter
 {

@@ -18,6 +18,8 @@ use Kybernet\Core\Calendar\Period;
 /**
  * Closes a month for a unit and all below it, and reopens it with a reason. In a closed month no reading, target, note
  * or call can change by any route.
+ *
+ * The trigger kybernet_closing waits for writers on their way (docs/architecture.md, Hidden hops).
  */
 final readonly class ClosePeriod
 {

@@ -34,6 +34,8 @@ use Kybernet\Core\Workbook\KpiEntry;
 /**
  * Defines a KPI, or changes its definition: with its dated rule sets, where it is measured, its drivers and targets, or
  * not at all. What is closed keeps its colours.
+ *
+ * Triggers write the trail and mark what was judged before (docs/architecture.md, Hidden hops).
  */
 final readonly class SaveKpi
 {

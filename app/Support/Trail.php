@@ -9,6 +9,7 @@ use Illuminate\Database\Connection;
 
 /**
  * Tells the database who acts and why; its triggers write the trail of changes.
+ * Which ones, docs/architecture.md says under Hidden hops.
  */
 final readonly class Trail
 {
