@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Figures;
 
 use App\Support\Month;
+use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
@@ -51,17 +52,20 @@ final class KpiColumns
     /** @return array<string, mixed> */
     public static function rule(RuleSet $rule): array
     {
+        $limits = $rule->limits;
+
         return [
             'valid_from' => Month::date($rule->from),
             'reference' => $rule->reference->value,
             'measure' => $rule->measure->value,
-            'green' => (string) $rule->green,
-            'amber' => (string) $rule->amber,
+            // Of a band's levels the columns of the two limits hold low and high.
+            'green' => (string) ($limits instanceof BandLimits ? $limits->low : $limits->green),
+            'amber' => (string) ($limits instanceof BandLimits ? $limits->high : $limits->amber),
             'periods' => $rule->periods,
             'pace' => $rule->reference === Reference::YearTarget ? $rule->pace->value : null,
             'stretch' => $rule->stretch?->__toString(),
-            'margin_low' => $rule->margins === null ? null : (string) $rule->margins[0],
-            'margin_high' => $rule->margins === null ? null : (string) $rule->margins[1],
+            'margin_low' => $limits instanceof BandLimits ? (string) $limits->marginLow : null,
+            'margin_high' => $limits instanceof BandLimits ? (string) $limits->marginHigh : null,
         ];
     }
 }

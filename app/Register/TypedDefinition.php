@@ -11,6 +11,7 @@ use App\Support\NumberSetting;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
@@ -151,9 +152,11 @@ final readonly class TypedDefinition
 
     private static function isSound(RuleSet $rule, Polarity $polarity, Accumulation $accumulation): bool
     {
-        return $rule->margins !== null || ($polarity === Polarity::Band && $rule->measure === Deviation::Level)
-            ? $rule->margins !== null && $polarity === Polarity::Band
-            : RuleSet::problems($polarity, $accumulation, $rule->reference, $rule->measure, $rule->green, $rule->amber, $rule->periods, $rule->stretch, $rule->reference === Reference::YearTarget ? $rule->pace : null) === [];
+        if ($rule->limits instanceof BandLimits || ($polarity === Polarity::Band && $rule->measure === Deviation::Level)) {
+            return $rule->limits instanceof BandLimits && $polarity === Polarity::Band;
+        }
+
+        return RuleSet::problems($polarity, $accumulation, $rule->reference, $rule->measure, $rule->limits->green, $rule->limits->amber, $rule->periods, $rule->stretch, $rule->reference === Reference::YearTarget ? $rule->pace : null) === [];
     }
 
     /**

@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Register\Views;
 
 use App\Support\NumberSetting;
+use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Deviation;
+use Kybernet\Core\Status\Limits;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
@@ -31,21 +33,22 @@ final readonly class RuleView
 
     public static function of(RuleSet $rule, NumberSetting $setting): self
     {
-        $isBand = $rule->margins !== null;
+        $band = $rule->limits instanceof BandLimits ? $rule->limits : null;
+        $limits = $rule->limits instanceof Limits ? $rule->limits : null;
 
         return new self(
             $rule->from->key(),
             $rule->reference->value,
             $rule->measure->value,
-            $isBand ? '' : $setting->write($rule->green),
-            $isBand ? '' : $setting->write($rule->amber),
+            $setting->write($limits?->green),
+            $setting->write($limits?->amber),
             $rule->periods,
             $rule->pace->value,
             $setting->write($rule->stretch),
-            $isBand ? $setting->write($rule->green) : '',
-            $isBand ? $setting->write($rule->amber) : '',
-            $setting->write($rule->margins[0] ?? null),
-            $setting->write($rule->margins[1] ?? null),
+            $setting->write($band?->low),
+            $setting->write($band?->high),
+            $setting->write($band?->marginLow),
+            $setting->write($band?->marginHigh),
         );
     }
 }

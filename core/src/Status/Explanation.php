@@ -88,14 +88,14 @@ final class Explanation
             return ($rule->reference === Reference::Target ? 'exactly on ' : 'exactly at ')."{$noun}.";
         }
         if ($rule->measure === Deviation::Absolute) {
-            $limits = [Exact::of($rule->green->abs())->times($evidence->factor()), Exact::of($rule->amber->abs())->times($evidence->factor())];
+            $limits = [$rule->limit(Status::Green, $evidence->factor())->abs(), $rule->limit(Status::Amber, $evidence->factor())->abs()];
 
             return self::measured($evidence->kpi, $difference->abs(), $limits).' '.self::side($difference->sign())." {$noun}.";
         }
         if ($reference->isZero()) {
             return self::measured($evidence->kpi, $actual, []).($rule->reference === Reference::Target ? ' against a target of 0.' : " where {$noun} is 0.");
         }
-        $percent = self::percent($difference->times(100)->dividedBy($reference)->abs(), [Exact::of($rule->green->abs()), Exact::of($rule->amber->abs())]);
+        $percent = self::percent($difference->times(100)->dividedBy($reference)->abs(), [$rule->limit(Status::Green, 1)->abs(), $rule->limit(Status::Amber, 1)->abs()]);
 
         return "{$percent} ".self::side($difference->sign())." {$noun}.";
     }
@@ -110,7 +110,7 @@ final class Explanation
         }
         $distance = $actual->minus($broken);
         $percent = $rule->measure === Deviation::Percent && ! $broken->isZero()
-            ? ' ('.self::percent($distance->times(100)->dividedBy($broken)->abs(), [Exact::of($rule->green), Exact::of($rule->amber)]).')'
+            ? ' ('.self::percent($distance->times(100)->dividedBy($broken)->abs(), [$rule->limit(Status::Green, 1), $rule->limit(Status::Amber, 1)]).')'
             : '';
 
         return self::measured($kpi, $distance->abs(), []).' '.($distance->sign() > 0 ? 'above' : 'below')." {$inside}{$percent}.";
@@ -119,7 +119,7 @@ final class Explanation
     private static function share(Evidence $evidence, RuleSet $rule, Exact $actual, Exact $reference): string
     {
         $share = $actual->times(100)->dividedBy($reference);
-        $limits = [Exact::of($rule->green), Exact::of($rule->amber)];
+        $limits = [$rule->limit(Status::Green, 1), $rule->limit(Status::Amber, 1)];
         if ($evidence->kpi->polarity === Polarity::Lower) {
             $turned = Exact::of(200)->minus($share);
 
@@ -132,9 +132,9 @@ final class Explanation
     private static function limits(Definition $kpi, RuleSet $rule, int $factor): string
     {
         if ($rule->measure === Deviation::Level) {
-            if ($rule->margins !== null) {
-                $green = $rule->levelBand(Status::Green, $factor);
-                $amber = $rule->levelBand(Status::Amber, $factor);
+            if ($rule->limits instanceof BandLimits) {
+                $green = $rule->limits->of(Status::Green, $factor);
+                $amber = $rule->limits->of(Status::Amber, $factor);
                 $range = fn (Band $band): string => self::exactly($kpi, $band->low).' to '.self::exactly($kpi, $band->high);
 
                 return "On course from {$range($green)}, drifting from {$range($amber)}.";
@@ -144,14 +144,15 @@ final class Explanation
 
             return "On course {$reach} ".self::exactly($kpi, $green).($green->compareTo($amber) === 0 ? self::NO_AMBER : ", drifting {$reach} ".self::exactly($kpi, $amber).'.');
         }
-        if ($rule->green->isEqualTo($rule->amber)) {
-            return 'On course '.($rule->measure === Deviation::Reached ? 'from '.InWords::figure($rule->green).' %' : self::bound($kpi, $rule, $factor, $rule->green)).self::NO_AMBER;
+        [$green, $amber] = [$rule->limit(Status::Green, 1)->toDecimal(), $rule->limit(Status::Amber, 1)->toDecimal()];
+        if ($green->isEqualTo($amber)) {
+            return 'On course '.($rule->measure === Deviation::Reached ? 'from '.InWords::figure($green).' %' : self::bound($kpi, $rule, $factor, $green)).self::NO_AMBER;
         }
         if ($rule->measure === Deviation::Reached) {
-            return 'On course from '.InWords::figure($rule->green).' %, drifting from '.InWords::figure($rule->amber).' %.';
+            return 'On course from '.InWords::figure($green).' %, drifting from '.InWords::figure($amber).' %.';
         }
 
-        return 'On course '.self::bound($kpi, $rule, $factor, $rule->green).', drifting '.self::bound($kpi, $rule, $factor, $rule->amber).'.';
+        return 'On course '.self::bound($kpi, $rule, $factor, $green).', drifting '.self::bound($kpi, $rule, $factor, $amber).'.';
     }
 
     /** Where a limit of deviation lies, seen from the reference: adverse limits beyond it, negative ones before it. */
@@ -202,9 +203,13 @@ final class Explanation
     /** @return array{Exact, Exact} green and amber level, grown to the periods compared */
     private static function levels(RuleSet $rule, int $factor): array
     {
-        return $rule->margins === null
-            ? [$rule->limit(Status::Green, $factor), $rule->limit(Status::Amber, $factor)]
-            : [$rule->levelBand(Status::Green, $factor)->low, $rule->levelBand(Status::Green, $factor)->high];
+        if ($rule->limits instanceof BandLimits) {
+            $band = $rule->limits->of(Status::Green, $factor);
+
+            return [$band->low, $band->high];
+        }
+
+        return [$rule->limits->of(Status::Green, $factor), $rule->limits->of(Status::Amber, $factor)];
     }
 
     private static function side(int $sign): string

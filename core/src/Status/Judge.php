@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Status;
 
-use Brick\Math\BigDecimal;
 use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
@@ -63,15 +62,15 @@ final class Judge
     {
         $adverse = $evidence->deviation($actual, $reference);
         $base = $reference instanceof Band ? $reference->broken($actual) ?? $reference->low : $reference;
-        $within = function (BigDecimal $limit) use ($adverse, $base): bool {
+        $within = function (Exact $limit) use ($adverse, $base): bool {
             if ($base->isZero() || $adverse->isZero()) {
-                return $adverse->sign() < 0 || ($adverse->isZero() && ! $limit->isNegative());
+                return $adverse->sign() < 0 || ($adverse->isZero() && $limit->sign() >= 0);
             }
 
             return $adverse->times(100)->compareTo($base->abs()->times($limit)) <= 0;
         };
 
-        return self::first($within($rule->green), fn (): bool => $within($rule->amber));
+        return self::first($within($rule->limit(Status::Green, 1)), fn (): bool => $within($rule->limit(Status::Amber, 1)));
     }
 
     private static function byAbsolute(Evidence $evidence, RuleSet $rule, Exact $actual, Exact|Band $reference): Status
@@ -90,17 +89,17 @@ final class Judge
         }
         $share = $actual->times(100);
         $scaled = $evidence->kpi->polarity === Polarity::Higher ? $share : $reference->times(200)->minus($share);
-        $reaches = fn (BigDecimal $limit): bool => $scaled->compareTo($reference->times($limit)) >= 0;
+        $reaches = fn (Exact $limit): bool => $scaled->compareTo($reference->times($limit)) >= 0;
 
-        return self::first($reaches($rule->green), fn (): bool => $reaches($rule->amber));
+        return self::first($reaches($rule->limit(Status::Green, 1)), fn (): bool => $reaches($rule->limit(Status::Amber, 1)));
     }
 
     private static function byLevel(Evidence $evidence, RuleSet $rule, Exact $actual): Status
     {
         $factor = $evidence->factor();
-        $reaches = fn (Status $colour): bool => $rule->margins === null
-            ? $evidence->kpi->polarity->adverse($actual->minus($rule->limit($colour, $factor)))->sign() <= 0
-            : $rule->levelBand($colour, $factor)->broken($actual) === null;
+        $reaches = fn (Status $colour): bool => $rule->limits instanceof BandLimits
+            ? $rule->limits->of($colour, $factor)->broken($actual) === null
+            : $evidence->kpi->polarity->adverse($actual->minus($rule->limits->of($colour, $factor)))->sign() <= 0;
 
         return self::first($reaches(Status::Green), fn (): bool => $reaches(Status::Amber));
     }

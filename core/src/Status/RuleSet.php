@@ -8,8 +8,8 @@ use Brick\Math\BigDecimal;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
-use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Exact;
+use LogicException;
 
 /**
  * What green, amber and red mean for a KPI, valid from a month on.
@@ -18,10 +18,7 @@ final readonly class RuleSet
 {
     /**
      * @param  Period  $from  the first month that it judges
-     * @param  BigDecimal  $green  the green limit, as the measure has it; on a band's level, its low limit
-     * @param  BigDecimal  $amber  the amber limit, likewise; on a band's level, its high limit
      * @param  int|null  $periods  how many previous periods a recent reference takes the mean of
-     * @param  array{BigDecimal, BigDecimal}|null  $margins  of a band's level: how far amber reaches below low and above high
      * @param  BigDecimal|null  $stretch  a level beyond green that is marked when it is reached
      * @param  Pace  $pace  how much of the year target is asked for by now
      */
@@ -29,10 +26,8 @@ final readonly class RuleSet
         public Period $from,
         public Reference $reference,
         public Deviation $measure,
-        public BigDecimal $green,
-        public BigDecimal $amber,
+        public Limits|BandLimits $limits,
         public ?int $periods = null,
-        public ?array $margins = null,
         public ?BigDecimal $stretch = null,
         public Pace $pace = Pace::Whole,
     ) {}
@@ -54,7 +49,7 @@ final readonly class RuleSet
             throw new InvalidArgumentException($problem);
         }
 
-        return new self($from, $reference, $measure, $green, $amber, $periods, null, $stretch, $pace ?? Pace::Whole);
+        return new self($from, $reference, $measure, new Limits($green, $amber), $periods, $stretch, $pace ?? Pace::Whole);
     }
 
     /**
@@ -73,7 +68,7 @@ final readonly class RuleSet
             throw new InvalidArgumentException($problem);
         }
 
-        return new self($from, Reference::None, Deviation::Level, $low, $high, null, [$marginLow, $marginHigh]);
+        return new self($from, Reference::None, Deviation::Level, new BandLimits($low, $high, $marginLow, $marginHigh));
     }
 
     /**
@@ -144,21 +139,14 @@ final readonly class RuleSet
         ], fn (string $problem): bool => $problem !== '');
     }
 
-    /** A limit or a level of a single figure, grown to the periods that are compared. */
+    /**
+     * A limit or a level of a single figure, grown to the periods that are compared.
+     *
+     * @throws LogicException for the levels of a band, which are no single ones
+     */
     public function limit(Status $colour, int $factor): Exact
     {
-        return Exact::of($colour === Status::Green ? $this->green : $this->amber)->times($factor);
-    }
-
-    /** The band inside which a level of a band is green, or amber, grown to the periods that are compared. */
-    public function levelBand(Status $colour, int $factor): Band
-    {
-        [$below, $above] = $colour === Status::Green || $this->margins === null ? [BigDecimal::zero(), BigDecimal::zero()] : $this->margins;
-
-        return new Band(
-            Exact::of($this->green->minus($below))->times($factor),
-            Exact::of($this->amber->plus($above))->times($factor),
-        );
+        return $this->limits instanceof Limits ? $this->limits->of($colour, $factor) : throw new LogicException('A band has no single limit.');
     }
 
     private static function isUpperBound(Deviation $measure, Polarity $polarity): bool

@@ -38,9 +38,9 @@ final readonly class Zones
             return null;
         }
         if ($rule->measure === Deviation::Level) {
-            return $rule->margins === null
-                ? new self($rule->limit(Status::Green, $evidence->factor()), $rule->limit(Status::Amber, $evidence->factor()))
-                : self::ofBands($rule->levelBand(Status::Green, $evidence->factor()), $rule->levelBand(Status::Amber, $evidence->factor()));
+            return $rule->limits instanceof BandLimits
+                ? self::ofBands($rule->limits->of(Status::Green, $evidence->factor()), $rule->limits->of(Status::Amber, $evidence->factor()))
+                : new self($rule->limits->of(Status::Green, $evidence->factor()), $rule->limits->of(Status::Amber, $evidence->factor()));
         }
         if ($reference === null || ($rule->measure === Deviation::Reached && $reference instanceof Exact && $reference->sign() <= 0)) {
             return null;

@@ -7,6 +7,7 @@ namespace Kybernet\Core\Workbook;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RollUpMethod;
@@ -146,12 +147,14 @@ final class WorkbookWriter
             'from' => $rule->from->key(),
             'reference' => $rule->reference->value,
             'measure' => $rule->measure->value,
-            ...($rule->margins === null ? ['green' => self::text($rule->green), 'amber' => self::text($rule->amber)] : [
-                'low' => self::text($rule->green),
-                'high' => self::text($rule->amber),
-                'marginLow' => self::text($rule->margins[0]),
-                'marginHigh' => self::text($rule->margins[1]),
-            ]),
+            ...($rule->limits instanceof BandLimits
+                ? [
+                    'low' => self::text($rule->limits->low),
+                    'high' => self::text($rule->limits->high),
+                    'marginLow' => self::text($rule->limits->marginLow),
+                    'marginHigh' => self::text($rule->limits->marginHigh),
+                ]
+                : ['green' => self::text($rule->limits->green), 'amber' => self::text($rule->limits->amber)]),
             'stretch' => self::text($rule->stretch),
             'periods' => $rule->periods,
             'pace' => $rule->pace === Pace::Whole ? null : $rule->pace->value,
