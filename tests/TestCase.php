@@ -6,6 +6,7 @@ namespace Tests;
 
 use App\Models\Measurement;
 use App\Models\User;
+use Carbon\CarbonImmutable;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Foundation\Testing\DatabaseTransactions;
 use Illuminate\Foundation\Testing\TestCase as BaseTestCase;
@@ -17,6 +18,12 @@ abstract class TestCase extends BaseTestCase
 {
     use DatabaseTransactions;
 
+    protected function tearDown(): void
+    {
+        CarbonImmutable::setTestNow();
+        parent::tearDown();
+    }
+
     /** Signs in as one of the demonstration accounts. */
     public function as(string $account): static
     {
@@ -24,6 +31,23 @@ abstract class TestCase extends BaseTestCase
         $this->flushSession();
 
         return $this->actingAs(User::query()->where('email', "{$account}@ostermere.example")->firstOrFail());
+    }
+
+    /** Begins with the small world instead of the demonstration, on a day of its August. */
+    public function world(): static
+    {
+        CarbonImmutable::setTestNow('2026-08-20 09:00');
+        World::begin();
+
+        return $this;
+    }
+
+    /** Signs in as somebody of the small world. */
+    public function being(string $role): static
+    {
+        $this->flushSession();
+
+        return $this->actingAs(World::person($role));
     }
 
     /** The identity of a KPI of Network, for tests that write it from a data set. */

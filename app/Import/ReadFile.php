@@ -308,8 +308,11 @@ final class ReadFile
     /** @throws InvalidArgumentException */
     private function band(CellValue $low, CellValue $high): CellValue
     {
-        if ($low->figure === null || $high->figure === null || $high->figure->isLessThan($low->figure)) {
+        if ($low->figure === null || $high->figure === null) {
             throw new InvalidArgumentException('A band needs a lower and an upper figure.');
+        }
+        if ($high->figure->isLessThan($low->figure)) {
+            throw new InvalidArgumentException("The upper figure must be {$low->figure} or more.");
         }
 
         return new CellValue($low->figure, $high->figure);

@@ -1,0 +1,133 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\Import;
+use Illuminate\Http\UploadedFile;
+use Illuminate\Routing\Route;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Route as Routes;
+use Tests\World;
+
+/*
+ * Every route, every role, one's own subject and somebody else's. What a person may not see answers as what is not there
+ * (404); what they see and may not do is refused (403).
+ */
+
+/** Who may, who is refused and from whom it is hidden: one letter a role (analyst, executive, head, owner), own and foreign. */
+const RIGHTS = [
+    'everybody' => ['may' => 'aeho'],
+    'the analyst' => ['may' => 'a', 'refused' => 'eho'],
+    'who sees the subject' => ['may' => 'aeho', 'foreign' => ['may' => 'ae', 'hidden' => 'ho']],
+    'who enters its figures' => ['may' => 'aho', 'refused' => 'e', 'foreign' => ['may' => 'a', 'refused' => 'e', 'hidden' => 'ho']],
+    'who answers for it' => ['may' => 'ah', 'refused' => 'eo', 'foreign' => ['may' => 'a', 'refused' => 'e', 'hidden' => 'ho']],
+    'the analyst, of what the others see' => ['may' => 'a', 'refused' => 'eho', 'foreign' => ['may' => 'a', 'refused' => 'e', 'hidden' => 'ho']],
+    'who sent it, and the analyst' => ['may' => 'ao', 'hidden' => 'eh', 'foreign' => ['may' => 'a', 'hidden' => 'eho']],
+];
+
+const ROUTES = [
+    'GET units/{unit}/ribbon' => 'who sees the subject',
+    'GET units/{unit}/scorecard' => 'who sees the subject',
+    'GET units/{unit}/scorecard/file' => 'who sees the subject',
+    'GET units/{unit}/matrix' => 'who sees the subject',
+    'GET units/{unit}/matrix/file' => 'who sees the subject',
+    'GET units/{unit}/exceptions' => 'who sees the subject',
+    'GET units/{unit}/exceptions/file' => 'who sees the subject',
+    'GET units/{unit}/kpis/{kpi}' => 'who sees the subject',
+    'GET units/{unit}/logbook' => 'who sees the subject',
+    'GET units/{unit}/grid' => 'who sees the subject',
+    'GET units/{unit}/closing' => 'who sees the subject',
+    'GET units/{unit}/figures' => 'who sees the subject',
+    'PUT units/{unit}/cells' => 'who enters its figures',
+    'POST units/{unit}/cells' => 'who enters its figures',
+    'POST units/{unit}/submission' => 'who enters its figures',
+    'POST units/{unit}/imports' => 'who enters its figures',
+    'PUT units/{unit}/closing' => 'the analyst, of what the others see',
+    'POST units/{unit}/reopening' => 'the analyst, of what the others see',
+    'GET measurements/{measurement}' => 'who sees the subject',
+    'PUT measurements/{measurement}/seen' => 'who sees the subject',
+    'PUT measurements/{measurement}/call' => 'who answers for it',
+    'PUT measurements/{measurement}/readings/{period}' => 'who enters its figures',
+    'POST measurements/{measurement}/readings/{period}/preview' => 'who enters its figures',
+    'PUT measurements/{measurement}/notes/{period}' => 'who enters its figures',
+    'POST measurements/{measurement}/actions/{period}' => 'who enters its figures',
+    'PUT actions/{action}' => 'who enters its figures',
+    'GET imports/{import}' => 'who sent it, and the analyst',
+    'PUT imports/{import}/head' => 'who sent it, and the analyst',
+    'PUT imports/{import}/mapping' => 'who sent it, and the analyst',
+    'POST imports/{import}/application' => 'who sent it, and the analyst',
+    'DELETE imports/{import}/application' => 'who sent it, and the analyst',
+    'GET kpis' => 'everybody',
+    'GET kpis/{kpi}' => 'who sees the subject',
+    'PUT kpis/{kpi}' => 'the analyst, of what the others see',
+    'DELETE kpis/{kpi}' => 'the analyst, of what the others see',
+    'POST kpis' => 'the analyst',
+    'PATCH kpis' => 'the analyst',
+    'GET pairings' => 'the analyst',
+    'POST replay' => 'the analyst',
+    'POST formula' => 'the analyst',
+    'PUT lists' => 'the analyst',
+    'POST targets/plan' => 'the analyst',
+    'GET definitions' => 'the analyst',
+    'POST definitions' => 'the analyst',
+    'POST definitions/{upload}' => 'the analyst',
+    'GET texts' => 'everybody',
+    'GET changes' => 'everybody',
+];
+
+const QUERY = '?period=2026-07&span=month&layer=actual&columns=month&crossing=units-kpis&format=csv&words=flow';
+
+it('has a line for every route', function () {
+    $routes = collect(Routes::getRoutes()->getRoutes())
+        ->filter(fn (Route $route): bool => str_starts_with($route->uri(), 'api/') && in_array('auth', $route->middleware(), true) && $route->uri() !== 'api/session')
+        ->map(fn (Route $route): string => $route->methods()[0].' '.substr($route->uri(), 4));
+
+    expect($routes->values()->all())->toEqualCanonicalizing(array_keys(ROUTES));
+});
+
+it('lets each role do what is theirs, and nothing else', function (string $route, array $rights) {
+    $this->world();
+    [$method, $uri] = explode(' ', $route);
+    foreach (['own' => $rights, 'foreign' => $rights['foreign'] ?? null] as $whose => $expected) {
+        if ($expected === null) {
+            continue;
+        }
+        $subject = subject($whose);
+        if (str_contains($uri, '{upload}')) {
+            $subject['{upload}'] = $this->being('analyst')->postJson('/api/definitions', ['file' => UploadedFile::fake()->createWithContent('d.csv', "code,name\nFLOW,Flow\n")])->assertOk()->json('upload');
+        }
+        foreach (array_keys(World::PEOPLE) as $role) {
+            $status = $this->being($role)->json($method, '/api/'.strtr($uri, $subject).QUERY)->getStatusCode();
+            $wanted = match (true) {
+                str_contains($expected['may'], $role[0]) => 'may',
+                str_contains($expected['hidden'] ?? '', $role[0]) => 'hidden',
+                default => 'refused',
+            };
+            // What is wrong with an empty request is told only to whoever may make it.
+            $told = match ($status) {
+                404 => 'hidden',
+                403 => 'refused',
+                401, 500 => (string) $status,
+                default => 'may',
+            };
+            expect($told)->toBe($wanted, "{$role}, {$whose}: {$method} {$uri} gave {$status}");
+        }
+    }
+})->with(array_map(fn (string $route, string $who): array => [$route, RIGHTS[$who]], array_keys(ROUTES), ROUTES));
+
+/** @return array<string, string> what the parameters of a route stand for */
+function subject(string $whose): array
+{
+    [$kpi, $unit, $sender] = $whose === 'own' ? ['FLOW', 'NORTH', 'owner'] : ['FAR', 'SOUTH', 'analyst'];
+    $measurement = World::id($kpi, $unit);
+    $action = DB::table('actions')->insertGetId([
+        'kpi_unit_id' => $measurement, 'period' => '2026-07-01', 'what' => 'Dig', 'who' => 'Crew', 'due' => '2026-12-01', 'state' => 'open', 'outcome' => '',
+        'author_id' => World::person('analyst')->id, 'created_at' => now(), 'updated_at' => now(),
+    ]);
+    test()->being($sender)->postJson("/api/units/{$unit}/imports", ['file' => UploadedFile::fake()->createWithContent('f.csv', "KPI;Period;Actual\n{$kpi};2026-07;1\n")])->assertCreated();
+
+    return [
+        '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
+        '{import}' => (string) Import::query()->max('id'),
+    ];
+}
