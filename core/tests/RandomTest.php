@@ -40,14 +40,14 @@ function anyFormula(array $figures, int $depth): array
     [$left, $one] = anyFormula($figures, $depth - 1);
     [$right, $other] = anyFormula($figures, $depth - 1);
     if ($one === null || $other === null) {
-        return [$left, null];
+        return ["({$left} + {$right})", null];
     }
 
     return match ($kind) {
         2 => ["({$left} + {$right})", $one->plus($other)],
         3 => ["({$left} - {$right})", $one->minus($other)],
         4 => ["({$left} * {$right})", $one->multipliedBy($other)],
-        5 => ["({$left} / {$right})", $other->isZero() ? null : $one->dividedBy($other)],
+        5 => ["({$left} / {$right})", $other->isZero() ? null : BigRational::of($one->dividedBy($other)->toScale(12, RoundingMode::HALF_UP))],
         6 => ["max({$left}, {$right})", $one->isLessThan($other) ? $other : $one],
         default => ["-abs({$left})", $one->abs()->negated()],
     };
@@ -74,9 +74,8 @@ it('calculates what exact fractions give', function () {
         }
         expect($value)->not->toBeNull("{$text} divides by zero");
         $distance = BigRational::of((string) $given)->minus($value)->abs();
-        // Where nothing is divided it is exact, written with twelve decimals; a quotient has no more from the start.
-        $most = str_contains($text, '/') ? $value->abs()->plus(1)->dividedBy(10 ** 6) : BigRational::of(1)->dividedBy(10 ** 12);
-        expect($distance->isLessThanOrEqualTo($most))->toBeTrue("{$text}: {$given} and not {$value->toScale(12, RoundingMode::HALF_UP)}");
+        // A quotient has twelve decimals, and so has what is written; nothing else is rounded.
+        expect($distance->isLessThanOrEqualTo(BigRational::of(1)->dividedBy(10 ** 12)))->toBeTrue("{$text}: {$given} and not {$value->toScale(12, RoundingMode::HALF_UP)}");
         $compared++;
     }
     expect($compared)->toBeGreaterThan(250);
