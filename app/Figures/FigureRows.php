@@ -19,6 +19,7 @@ use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Status\Call;
+use Kybernet\Core\Status\Reach;
 use Kybernet\Core\Status\Status;
 use stdClass;
 
@@ -27,15 +28,6 @@ use stdClass;
  */
 final readonly class FigureRows
 {
-    /**
-     * How far before a period the figures lie that judge it: the latest year of a yearly KPI may have begun 22 months
-     * before the month that carries it forward, and is held against the year before; control limits take 24 periods
-     * before the 12 that signals are looked for in.
-     */
-    private const REACH = 36;
-
-    private const MONTHS = ['week' => 0.25, 'month' => 1, 'quarter' => 3, 'year' => 12];
-
     public function __construct(private Connection $database, private PeriodDate $dates, private DefinitionRows $rows) {}
 
     /**
@@ -78,10 +70,10 @@ final readonly class FigureRows
      */
     private function reach(array $rows, array $rules): int
     {
-        $reach = self::REACH;
+        $reach = Reach::always();
         foreach ($rows as $row) {
             foreach ([...$rules['kpi'][$row->kpi_id] ?? [], ...$rules['unit'][$row->id] ?? []] as $rule) {
-                $reach = $rule->periods === null ? $reach : max($reach, (int) ceil($rule->periods * self::MONTHS[$row->frequency]) + self::REACH);
+                $reach = max($reach, Reach::of(Frequency::from($row->frequency), $rule->periods));
             }
         }
 
