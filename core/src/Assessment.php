@@ -37,7 +37,8 @@ final readonly class Assessment
         /** what the rules say, whoever called it otherwise */
         public Status $computed,
         public ?Call $call,
-        private Evidence $evidence,
+        /** what the status is decided on */
+        public Evidence $evidence,
         private Measurement $measurement,
     ) {
         $this->status = $call->status ?? $computed;

@@ -17,10 +17,12 @@ use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Compare\LikeForLike;
 use Kybernet\Core\Compare\PriorYear;
 use Kybernet\Core\Compare\Variance;
+use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Status\Call;
+use Kybernet\Core\Status\Course;
 use Kybernet\Core\Status\Evidence;
 use Kybernet\Core\Status\Judge;
 use Kybernet\Core\Status\Polarity;
@@ -53,6 +55,59 @@ final class Scorecard
     public function assessPeriod(Measurement $measurement, Period $period): Assessment
     {
         return $this->assessed($measurement, $this->single($measurement, $period), $this->year->endMonth($period), Span::Month);
+    }
+
+    /**
+     * Where the figures of a span lie on the KPI's own limits; null where nothing is judged there.
+     *
+     * @param  Assessment  $assessed  of the same span
+     */
+    public function course(Measurement $measurement, Period $chosen, Span $span, Assessment $assessed): ?Course
+    {
+        if ($measurement->definition->kind === Kind::Judged) {
+            return null;
+        }
+        $evidence = $assessed->evidence;
+        $now = $this->placed($measurement, $evidence, $evidence->actual, $assessed->figures);
+        if ($now === null) {
+            return null;
+        }
+        $then = $chosen->previous();
+        $figures = $this->figures($measurement, $then, $span);
+        $before = $this->evidence($measurement, $figures, $then);
+        $isAimed = $evidence->rule?->reference === Reference::Target && $evidence->reference instanceof Exact;
+
+        return new Course(
+            $now,
+            $this->placed($measurement, $before, $before->actual, $figures),
+            $this->prior($measurement, $chosen, $assessed),
+            $isAimed ? $this->placed($measurement, $evidence, $evidence->reference, $assessed->figures) : null,
+        );
+    }
+
+    /** Last year's figure, under reference and limits over those periods that have one. */
+    private function prior(Measurement $measurement, Period $chosen, Assessment $assessed): ?float
+    {
+        // Under a year target the year to date is judged, whatever span is shown, and so last year's is held against it.
+        $figures = $assessed->evidence->rule?->reference === Reference::YearTarget ? $this->figures($measurement, $chosen, Span::YearToDate) : $assessed->figures;
+        $alike = LikeForLike::gather($measurement, array_values(array_filter($figures->reported, function (Period $period) use ($measurement): bool {
+            $earlier = $period->yearEarlier();
+
+            return $earlier !== null && $measurement->actuals->has($earlier);
+        })));
+
+        return $this->placed($measurement, $this->evidence($measurement, $alike, $chosen), PriorYear::gather($measurement, $figures)->figure, $alike);
+    }
+
+    /** Where a value lies that the evidence judges; null where it judges nothing. */
+    private function placed(Measurement $measurement, Evidence $evidence, ?Exact $value, LikeForLike $figures): ?float
+    {
+        if ($value === null || ! in_array(Judge::judge($evidence), [Status::Green, Status::Amber, Status::Red], true)) {
+            return null;
+        }
+        $latest = $figures->due[count($figures->due) - 1];
+
+        return Course::place($evidence, $value, fn (): ?float => $this->chart($measurement, $latest, [])?->meanRange);
     }
 
     /** The status alone, as it is needed in numbers: for roll-ups and ribbons. */

@@ -187,3 +187,40 @@ it('gathers month by month what it gathers at once', function (Accumulation $rul
         expect($step->compareTo($rule->combine($all)))->toBe(0);
     }
 })->with([Accumulation::Sum, Accumulation::Latest, Accumulation::Maximum, Accumulation::Minimum]);
+
+it('places no figure at odds with its status, moves right when the actual gets better, and does not mind the measure', function () {
+    $compared = $moved = 0;
+    for ($round = 0; $round < 120; $round++) {
+        mt_srand($round);
+        [$book] = anyJudged();
+        mt_srand($round);
+        [$scaled] = anyJudged(1250.0);
+        $better = $book;
+        $polarity = $book['kpis'][0]['polarity'];
+        $better['readings'][0]['actual'] = (string) BigDecimal::of($book['readings'][0]['actual'])->plus($polarity === 'higher' ? 7 : -7);
+        [$spans, $larger, $ahead] = array_map(fn (array $each): array => assessed($each)['assessments']['K ORG']['spans'], [$book, $scaled, $better]);
+        foreach ($spans as $name => $span) {
+            $place = $span['course']['now'] ?? null;
+            $is = match (true) {
+                $place === null => null,
+                $place <= 0 => 'green',
+                $place <= 1 => 'amber',
+                default => 'red',
+            };
+            expect($is)->toBe(in_array($span['status'], ['green', 'amber', 'red'], true) ? $span['status'] : null, json_encode($book['kpis']));
+            if ($place === null) {
+                continue;
+            }
+            foreach (['now', 'before', 'prior', 'target'] as $mark) {
+                expect($larger[$name]['course'][$mark] === null)->toBe($span['course'][$mark] === null)
+                    ->and(abs(($larger[$name]['course'][$mark] ?? 0) - ($span['course'][$mark] ?? 0)))->toBeLessThan(1e-9 * (1 + abs($span['course'][$mark] ?? 0)), json_encode($book['kpis']));
+            }
+            $compared++;
+            if ($polarity !== 'band' && isset($ahead[$name]['course'])) {
+                expect($ahead[$name]['course']['now'])->toBeLessThanOrEqual($place, json_encode($book['kpis']));
+                $moved++;
+            }
+        }
+    }
+    expect($compared)->toBeGreaterThan(200)->and($moved)->toBeGreaterThan(100);
+});

@@ -37,6 +37,8 @@ final readonly class ControlChart
         public float $lower,
         public float $upper,
         public float $upperRange,
+        /** mean moving range of the baseline: by how much single figures usually differ from the one before */
+        public float $meanRange,
         public array $signals,
     ) {}
 
@@ -68,6 +70,7 @@ final readonly class ControlChart
             $centre - $reach,
             $centre + $reach,
             self::RANGE_FACTOR * $range,
+            $range,
             self::signals($latest, $centre, $reach),
         );
     }

@@ -9,6 +9,7 @@ use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Course;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
 use Kybernet\Core\Trend\Trend;
@@ -18,13 +19,17 @@ use Kybernet\Core\Trend\Trend;
  */
 final readonly class Assessed
 {
-    /** @param  array<string, Assessment>  $spans  by span */
+    /**
+     * @param  array<string, Assessment>  $spans  by span
+     * @param  array<string, Course|null>  $courses  by span
+     */
     public function __construct(
         public string $kpi,
         public string $unit,
         public BigDecimal $weight,
         public Kind $kind,
         public array $spans,
+        public array $courses,
         public ?Trend $trend,
         public ?ControlChart $control,
         public ?Projection $projection,

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Kybernet\Core\Workbook;
 
 use Brick\Math\BigDecimal;
-use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Ranking;
 use Kybernet\Core\Attention\Reason;
 use Kybernet\Core\Attention\Streak;
@@ -80,7 +79,7 @@ final readonly class AssessmentWriter
     {
         yield self::COLUMNS;
         foreach ((new Assessor($this->workbook, $this->chosen, $this->span))->assessments() as $assessed) {
-            $span = self::span($assessed->spans[$this->span->value], $assessed->kind);
+            $span = self::span($assessed, $this->span->value);
             $periods = $assessed->spans[$this->span->value]->figures->due;
             $cells = [
                 ...$span,
@@ -101,7 +100,7 @@ final readonly class AssessmentWriter
         return [
             'kpi' => $assessed->kpi,
             'unit' => $assessed->unit,
-            'spans' => array_map(fn (Assessment $assessment): array => self::span($assessment, $assessed->kind), $assessed->spans),
+            'spans' => array_combine(array_keys($assessed->spans), array_map(fn (string $span): array => self::span($assessed, $span), array_keys($assessed->spans))),
             'trend' => self::trend($assessed->trend),
             'control' => self::control($assessed->control),
             'projection' => self::projection($assessed->projection),
@@ -110,8 +109,9 @@ final readonly class AssessmentWriter
     }
 
     /** @return Members */
-    private static function span(Assessment $assessment, Kind $kind): array
+    private static function span(Assessed $assessed, string $span): array
     {
+        [$assessment, $course, $kind] = [$assessed->spans[$span], $assessed->courses[$span], $assessed->kind];
         $figures = $assessment->figures;
         $due = $figures->due;
         // The scores behind a judged KPI's colours are no figures to show.
@@ -140,6 +140,7 @@ final readonly class AssessmentWriter
             'priorEffect' => $assessment->change?->effect?->value,
             'status' => $assessment->status->value,
             'reason' => $assessment->reason(),
+            'course' => $course === null ? null : ['now' => $course->now, 'before' => $course->before, 'prior' => $course->prior, 'target' => $course->target],
             ...($assessment->call === null ? [] : ['computed' => $assessment->computed->value]),
             ...($assessment->isStretched() ? ['stretch' => true] : []),
             ...($assessment->missingUnits() === [] ? [] : ['missingUnits' => $assessment->missingUnits()]),

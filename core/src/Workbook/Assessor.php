@@ -71,9 +71,10 @@ final class Assessor
         $placed = $entry->placed;
         $measurement = $this->composition->measurement($placed->kpi, $placed->unit)
             ?? throw new \InvalidArgumentException("The KPI '{$placed->kpi}' is not measured in '{$placed->unit}'.");
-        $spans = [];
+        $spans = $courses = [];
         foreach (Span::cases() as $span) {
             $spans[$span->value] = $this->scorecard->assess($measurement, $this->chosen, $span);
+            $courses[$span->value] = $this->scorecard->course($measurement, $this->chosen, $span, $spans[$span->value]);
         }
         $past = $this->scorecard->past($measurement, $this->chosen);
         $control = $this->scorecard->control($measurement, $this->chosen);
@@ -86,6 +87,7 @@ final class Assessor
             $entry->weight,
             $placed->definition->kind,
             $spans,
+            $courses,
             $this->scorecard->trend($measurement, $this->chosen),
             $control,
             $projection,
