@@ -5,9 +5,11 @@ declare(strict_types=1);
 namespace App\Kept;
 
 use App\Figures\MeasurementFacts;
+use App\Views\CourseView;
 use App\Views\Difference;
 use App\Views\ExceptionReason;
 use App\Views\Shown;
+use App\Views\TrackView;
 use App\Views\WakePoint;
 use App\Views\ZonesView;
 use Kybernet\Core\Assessment;
@@ -15,7 +17,9 @@ use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Reason;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Status\Course;
 use Kybernet\Core\Status\Status;
+use Kybernet\Core\Trend\Track;
 
 /**
  * What was judged of a KPI in a unit on a span, as a page shows it. SpanRecord keeps it.
@@ -42,6 +46,8 @@ final readonly class AssessedSpan
         public ?Difference $change,
         public ?Difference $step,
         public ?ZonesView $zones,
+        public ?CourseView $course,
+        public ?TrackView $track,
         public array $wake,
         public string $monthStatus,
         public int $expected,
@@ -52,7 +58,7 @@ final readonly class AssessedSpan
         public ?string $latest,
     ) {}
 
-    public static function of(MeasurementFacts $kpi, Assessment $assessed, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
+    public static function of(MeasurementFacts $kpi, Assessment $assessed, ?Course $course, ?Track $track, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
     {
         return new self(
             $assessed->status->value,
@@ -66,6 +72,8 @@ final readonly class AssessedSpan
             Difference::of($assessed->change, $kpi),
             Difference::of($assessed->step, $kpi),
             ZonesView::of($assessed->zones(), $kpi->measurement->definition->polarity),
+            CourseView::of($course),
+            TrackView::of($track, $kpi),
             WakePoint::upTo($kpi, $latest),
             $monthStatus->value,
             count($assessed->figures->due),

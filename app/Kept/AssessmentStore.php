@@ -16,6 +16,7 @@ use Illuminate\Database\QueryException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Polarity;
 use stdClass;
 
 /**
@@ -376,6 +377,8 @@ final readonly class AssessmentStore
         return AssessedSpan::of(
             $kpi,
             $assessed,
+            $this->scorecard->course($measurement, $month, $span, $assessed),
+            $measurement->definition->polarity === Polarity::None ? $this->scorecard->track($measurement, $month) : null,
             $span === Span::Month ? $assessed->status : $this->scorecard->status($measurement, $month, Span::Month),
             $latest,
             $due !== null,

@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Kept;
 
+use App\Views\CourseView;
 use App\Views\Difference;
 use App\Views\ExceptionReason;
 use App\Views\Shown;
+use App\Views\TrackView;
 use App\Views\WakePoint;
 use App\Views\ZonesView;
 
@@ -34,6 +36,8 @@ final readonly class SpanRecord
             $span->instead,
             array_map($distance, [$span->variance, $span->change, $span->step]),
             $zones === null ? null : [$zones->higherIsBetter, $zones->green, $zones->amber, $zones->greenLow, $zones->amberLow],
+            $span->course === null ? null : [$span->course->now, $span->course->before, $span->course->prior, $span->course->target],
+            $span->track === null ? null : [$figure($span->track->low), $figure($span->track->high), $span->track->now, $span->track->before, $span->track->prior],
             array_map(fn (WakePoint $point): array => [$point->period, $point->actual, $point->target], $span->wake),
             $span->monthStatus,
             $span->expected,
@@ -47,9 +51,9 @@ final readonly class SpanRecord
 
     public static function read(string $record): AssessedSpan
     {
-        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null} $kept as it was written */
+        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, array{float|int|null, float|int|null, float|int|null, float|int|null}|null, array{Figure, Figure, float|int|null, float|int|null, float|int|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null} $kept as it was written */
         $kept = json_decode($record, true, flags: JSON_THROW_ON_ERROR);
-        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest] = $kept;
+        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $course, $track, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest] = $kept;
         [$actual, $target, $prior] = array_map(fn (?array $figure): ?Shown => $figure === null ? null : new Shown(...$figure), $figures);
         [$variance, $change, $step] = array_map(fn (?array $of): ?Difference => $of === null ? null : new Difference(new Shown(...$of[0]), $of[1], $of[2], $of[3]), $distances);
 
@@ -65,6 +69,8 @@ final readonly class SpanRecord
             $change,
             $step,
             $zones === null ? null : new ZonesView(...$zones),
+            $course === null ? null : new CourseView(...$course),
+            $track === null ? null : new TrackView(new Shown(...$track[0]), new Shown(...$track[1]), ...array_slice($track, 2)),
             array_map(fn (array $point): WakePoint => new WakePoint(...$point), $wake),
             $monthStatus,
             $expected,

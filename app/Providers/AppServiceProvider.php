@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Figures\Closures;
+use App\Http\WholeSessions;
 use App\Import\ImportPolicy;
 use App\Kept\Maker;
 use App\Models\Action;
@@ -28,6 +29,7 @@ use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
+use Illuminate\Support\Facades\Session;
 use Illuminate\Support\ServiceProvider;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Scorecard;
@@ -60,6 +62,7 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Model::shouldBeStrict();
+        Session::extend('whole-files', fn (): WholeSessions => new WholeSessions($this->app->make('files'), config()->string('session.files'), config()->integer('session.lifetime')));
         foreach (self::POLICIES as $model => $policy) {
             Gate::policy($model, $policy);
         }

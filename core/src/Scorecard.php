@@ -31,6 +31,7 @@ use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Track;
 use Kybernet\Core\Trend\Trend;
 use Kybernet\Core\Trend\YearPosition;
 
@@ -83,6 +84,12 @@ final class Scorecard
             $this->prior($measurement, $chosen, $assessed),
             $isAimed ? $this->placed($measurement, $evidence, $evidence->reference, $assessed->figures) : null,
         );
+    }
+
+    /** Where the latest figure lies among the last ones; null for a judged KPI, and where there are none. */
+    public function track(Measurement $measurement, Period $chosen): ?Track
+    {
+        return Track::over($measurement, $this->timeline->upTo($this->timeline->latest($measurement->definition->frequency, $chosen), Track::PERIODS));
     }
 
     /** Last year's figure, under reference and limits over those periods that have one. */

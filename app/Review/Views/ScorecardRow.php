@@ -6,9 +6,11 @@ namespace App\Review\Views;
 
 use App\Figures\MeasurementLine;
 use App\Kept\AssessedSpan;
+use App\Views\CourseView;
 use App\Views\Difference;
 use App\Views\Shown;
 use App\Views\StatusSchema;
+use App\Views\TrackView;
 use App\Views\WakePoint;
 use App\Views\ZonesView;
 use Kybernet\Core\Status\Movement;
@@ -40,6 +42,8 @@ final readonly class ScorecardRow
         #[OA\Property] public ?Difference $change,
         #[OA\Property(description: 'against the previous period; only where the span holds one')] public ?Difference $step,
         #[OA\Property] public ?ZonesView $zones,
+        #[OA\Property(description: 'null where nothing is judged')] public ?CourseView $course,
+        #[OA\Property(description: 'of what is only counted')] public ?TrackView $track,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
         #[OA\Property] public int $expected,
@@ -74,6 +78,8 @@ final readonly class ScorecardRow
             $assessed->change,
             $assessed->step,
             $assessed->zones,
+            $assessed->course,
+            $assessed->track,
             $assessed->wake,
             $assessed->monthStatus,
             $assessed->expected,

@@ -1835,6 +1835,8 @@ export interface components {
             change: components["schemas"]["Difference"] | null;
             step: components["schemas"]["Difference"] | null;
             zones: components["schemas"]["Zones"] | null;
+            course: components["schemas"]["Course"] | null;
+            track: components["schemas"]["Track"] | null;
             wake: components["schemas"]["WakePoint"][];
             /** @description of the chosen month alone */
             monthStatus: components["schemas"]["Status"];
@@ -2001,6 +2003,26 @@ export interface components {
             notJudged: number;
             noData: number;
         };
+        /** @description Where figures lie on the KPI's own limits: 0 is that of green, 1 that of amber; below 0 is on course. */
+        Course: {
+            /** Format: float */
+            now: number | null;
+            /**
+             * Format: float
+             * @description the same span as of the month before
+             */
+            before: number | null;
+            /**
+             * Format: float
+             * @description last year's figure
+             */
+            prior: number | null;
+            /**
+             * Format: float
+             * @description the target, where the KPI is held against it
+             */
+            target: number | null;
+        };
         /** @description A difference from a reference, and what it means. */
         Difference: {
             difference: components["schemas"]["Shown"];
@@ -2081,6 +2103,26 @@ export interface components {
          * @enum {string}
          */
         Status: "green" | "amber" | "red" | "not-judged" | "no-data";
+        /** @description Of what is only counted: the lowest and the highest of the last 25 periods, and where the latest lies between them. */
+        Track: {
+            low: components["schemas"]["Shown"];
+            high: components["schemas"]["Shown"];
+            /**
+             * Format: float
+             * @description the latest period, 0 at the lowest and 1 at the highest
+             */
+            now: number | null;
+            /**
+             * Format: float
+             * @description the period before
+             */
+            before: number | null;
+            /**
+             * Format: float
+             * @description a year earlier
+             */
+            prior: number | null;
+        };
         /** @description How a figure is judged, and the sentence that defends it. */
         Verdict: {
             status: components["schemas"]["Status"];
