@@ -2,7 +2,7 @@ import { loneliest, periodLabels, spread } from '@/graphics/labels';
 import { course, runs, steps, stretches } from '@/graphics/lines';
 import { columned, spanned } from '@/graphics/plane';
 import { rounded, ticks } from '@/graphics/scale';
-import { stripBar, stripScale, type Marks } from '@/graphics/strip';
+import { colourAt, LIMITS, mark, within } from '@/graphics/course';
 import { zonesBetween, type Zones } from '@/graphics/zones';
 import { describe, expect, test } from 'vitest';
 
@@ -28,26 +28,41 @@ describe('the colours between two values', () => {
 });
 
 describe('a course strip', () => {
-    for (const [name, marks, zones, scale, bar] of [
-        ['has room beside its marks', [50, 60, 40], null, [34.4, 65.6], [34.4, 50]],
-        ['reaches to its limits', [50, null, null], limit('100', '90', true), [36, 114], [36, 50]],
-        ['begins at nothing where figures are small', [1, 5, 10], null, [0, 12.52], [0, 1]],
-        ['hangs from nothing where a figure is negative', [-4, 6, null], null, [-6.8, 8.8], [-4, 0]],
-        ['hangs from its upper end where all is negative', [-30, -20, null], null, [-32.8, -17.2], [-30, -17.2]],
-        ['stands where all marks are equal', [10, 10, 10], null, [8, 12], [8, 10]],
-        ['stands on nothing at all', [0, 0, null], limit('0', '0', false), [0, 1], [0, 0]],
-        ['has no bar without a figure', [null, 10, 20], null, [7.2, 22.8], null],
-        ['is not there without anything to mark', [null, null, null], null, null, null],
-    ] as [string, (number | null)[], Zones | null, number[] | null, number[] | null][]) {
-        test(name, () => {
-            const [actual, target, prior] = marks;
-            const found = stripScale({ actual, target, prior } as Marks, zones);
-            const drawn = stripBar(found, actual ?? null);
-            const round = (value: number): number => Math.round(value * 1e6) / 1e6;
-            expect(found && [found.low, found.high].map(round)).toEqual(scale);
-            expect(drawn && [drawn.from, drawn.to].map(round)).toEqual(bar);
-        });
-    }
+    test.each([
+        ['the limit of green', 0, 47.09, false],
+        ['the limit of amber', 1, 29.453, false],
+        ['the best that is drawn', -3, 100, false],
+        ['the worst that is drawn', 2.67, 0, false],
+        ['better than that', -3.001, 100, true],
+        ['worse than that', 40, 0, true],
+        ['between the limits', 0.5, 38.272, false],
+    ])('draws %s', (_, place, at, beyond) => {
+        expect(mark(place)?.at).toBeCloseTo(at, 2);
+        expect(mark(place)?.beyond).toBe(beyond);
+    });
+
+    test('draws nothing where there is nothing, and what is only counted between its ends', () => {
+        expect([mark(null), mark(undefined), within(null)]).toEqual([null, null, null]);
+        expect(within(0.25)).toEqual({ at: 25, beyond: false });
+    });
+
+    test('better is always further right, and the parts have the colours of the limits', () => {
+        const places = [3, 2, 1.0000001, 1, 0.5, 1e-12, 0, -1, -2.9];
+        const drawn = places.map((place) => mark(place)?.at ?? NaN);
+        expect([...drawn].sort((one, other) => one - other)).toEqual(drawn);
+        expect(places.map(colourAt)).toEqual([
+            'red',
+            'red',
+            'red',
+            'amber',
+            'amber',
+            'amber',
+            'green',
+            'green',
+            'green',
+        ]);
+        expect(LIMITS.amber).toBeLessThan(LIMITS.green);
+    });
 });
 
 describe('a line', () => {

@@ -31,21 +31,39 @@ const zones = (green: string, amber: string, higherIsBetter: boolean, low: [stri
     greenLow: low?.[0] ?? null,
     amberLow: low?.[1] ?? null,
 });
-const row = (actual: string | null, target: string | null, prior: string | null, of: Schemas['Zones'] | null) =>
+type Places = [now: number | null, before: number | null, prior: number | null, target: number | null];
+const row = (
+    [actual, target, prior]: [string | null, string | null, string | null],
+    of: Schemas['Zones'] | null,
+    [now, before, year, aim]: Places,
+    track: Schemas['Track'] | null = null,
+) =>
     ({
         measure: 'Ml/d',
         actual: actual === null ? null : shown(actual),
         target: target === null ? null : shown(target),
         prior: prior === null ? null : shown(prior),
         zones: of,
+        course: of === null ? null : { now, before, prior: year, target: aim },
+        track,
     }) as Schemas['ScorecardRow'];
 const STRIPS: [string, Schemas['ScorecardRow']][] = [
-    ['lower is better', row('63.1', '55', '57.7', zones('55', '57.75', false))],
-    ['higher is better', row('96.4', '95', '93.2', zones('95', '90', true))],
-    ['inside a band', row('21.5', '20', '19', zones('22', '24', false, ['18', '16']))],
-    ['below zero', row('-12.4', '5', '-3', zones('5', '0', true))],
-    ['only tracked', row('4120', null, '3980', null)],
-    ['no reading', row(null, '55', null, zones('55', '57.75', false))],
+    ['lower is better', row(['56.9', '55', '57.7'], zones('55', '57.75', false), [0.7, 0.35, 0.98, 0])],
+    ['higher is better', row(['96.4', '95', '93.2'], zones('94', '90', true), [-0.6, 0.1, 0.2, -0.25])],
+    ['inside a band', row(['21.5', '20', '19'], zones('22', '24', false, ['18', '16']), [-0.25, -0.5, -0.5, null])],
+    ['far beyond', row(['12.4', '5', '3'], zones('5', '7', false), [3.7, 2.2, -1, 0])],
+    ['hardly moved', row(['55', '55', '54'], zones('55', '57.75', false), [0, 0, -0.36, 0])],
+    [
+        'only counted',
+        row(['4120', null, '3980'], null, [null, null, null, null], {
+            low: shown('3800'),
+            high: shown('4600'),
+            now: 0.4,
+            before: 0.55,
+            prior: 0.22,
+        }),
+    ],
+    ['no reading', row([null, '55', '57'], zones('55', '57.75', false), [null, null, 0.73, 0])],
 ];
 const difference = (
     size: string,

@@ -9,25 +9,23 @@ const showStep = defineModel<boolean>('showStep', { required: true });
 <template>
     <div class="flex flex-wrap items-center gap-x-5 gap-y-1 border-t border-rule py-[7px] text-[13.5px] text-ink-soft">
         <span class="hidden items-center gap-1.5 md:flex">
-            <svg width="34" height="14" aria-hidden="true"><rect y="5" width="34" height="4" class="fill-ink" /></svg
-            >actual
-        </span>
-        <span v-if="!hideTargets" class="hidden items-center gap-1.5 md:flex">
-            <svg width="8" height="16" aria-hidden="true">
-                <rect x="3" y="0" width="2" height="16" class="fill-ink" /></svg
-            >target
+            <svg width="26" height="14" aria-hidden="true">
+                <path d="M1 7 H16" class="stroke-ink" stroke-width="2" />
+                <path d="M25 7 L14 1.5 L14 12.5Z" class="fill-ink" /></svg
+            >now, and from where
         </span>
         <span v-if="!hidePrior" class="hidden items-center gap-1.5 md:flex">
             <svg width="13" height="14" viewBox="0 0 13 14" aria-hidden="true">
-                <path d="M6.5 1 L12 7 L6.5 13 L1 7Z" class="fill-sheet stroke-ink" stroke-width="1.2" /></svg
+                <path d="M6.5 1 L12 7 L6.5 13 L1 7Z" class="fill-sheet stroke-ink" stroke-width="1.3" /></svg
             >last year
         </span>
         <span class="hidden items-center gap-1.5 md:flex">
-            <svg width="60" height="9" aria-hidden="true">
-                <rect width="20" height="9" class="fill-green-zone" />
-                <rect x="20" width="20" height="9" class="fill-amber-zone" />
-                <rect x="40" width="20" height="9" class="fill-red-zone" /></svg
-            >this KPI's own zones
+            <svg width="8" height="16" aria-hidden="true"><rect x="3" width="2" height="16" class="fill-ink" /></svg>on
+            course from here
+        </span>
+        <span v-if="!hideTargets" class="hidden items-center gap-1.5 md:flex">
+            <svg width="8" height="14" aria-hidden="true"><rect x="3" width="2" height="14" class="fill-brass" /></svg
+            >target
         </span>
         <span class="ml-auto flex gap-5 print:hidden">
             <button

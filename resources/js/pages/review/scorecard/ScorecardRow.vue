@@ -9,11 +9,11 @@ import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth } from '@/composables/usePeriods';
-import { defineAsyncComponent } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 
 const RowDetail = defineAsyncComponent(() => import('./RowDetail.vue'));
 
-defineProps<{
+const props = defineProps<{
     row: Schemas['ScorecardRow'];
     hideTargets: boolean;
     hidePrior: boolean;
@@ -25,6 +25,17 @@ defineProps<{
 defineEmits<{ toggle: [] }>();
 
 const { figure, unitOf } = useNumbers();
+/** Which way is better, in words: on the strip it is always to the right. */
+const better = computed(() => {
+    const { zones, track } = props.row;
+    return zones === null
+        ? track === null
+            ? ''
+            : 'only counted'
+        : zones.greenLow !== null
+          ? 'inside a band'
+          : `${zones.higherIsBetter ? 'higher' : 'lower'} is better`;
+});
 </script>
 
 <template>
@@ -45,11 +56,15 @@ const { figure, unitOf } = useNumbers();
                 @keydown.space.prevent="$emit('toggle')"
                 >{{ row.name }}</KpiLink
             >
-            <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint">{{
-                [row.measure, row.owner].filter(Boolean).join(' · ')
-            }}</span>
+            <span class="block truncate text-[12.5px] leading-[1.15] text-ink-faint"
+                >{{ [row.measure, better].filter(Boolean).join(' · ')
+                }}<span v-if="row.owner" class="max-md:hidden"
+                    >{{ row.measure || better ? ' · ' : '' }}{{ row.owner }}</span
+                ></span
+            >
+            <CourseStrip class="mt-1 max-w-[116px] md:hidden" :row="row" :hide-target="hideTargets" hide-prior short />
         </td>
-        <td class="hidden pr-3 pl-3 md:table-cell">
+        <td class="hidden overflow-hidden pr-4 pl-4 md:table-cell">
             <CourseStrip :row="row" :hide-target="hideTargets" :hide-prior="hidePrior" />
         </td>
         <td>

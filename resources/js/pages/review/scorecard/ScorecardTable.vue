@@ -55,7 +55,14 @@ function move(event: KeyboardEvent): void {
             <tr class="text-right text-[12.5px] text-ink-faint [&>th]:pt-[3px] [&>th]:pb-1 [&>th]:font-medium">
                 <th><span class="sr-only">Status</span></th>
                 <th><span class="sr-only">KPI</span></th>
-                <th class="hidden md:table-cell"><span class="sr-only">Course</span></th>
+                <th class="hidden px-4 text-left md:table-cell">
+                    <span class="sr-only">Course:</span>
+                    <span class="relative block h-[1.35em]">
+                        <span class="absolute left-0">off course</span>
+                        <span class="course-amber absolute -translate-x-1/2 max-lg:hidden">drifting</span>
+                        <span class="absolute right-0">on course</span>
+                    </span>
+                </th>
                 <th>figure</th>
                 <th v-if="!hideTargets">to target</th>
                 <th v-if="!hidePrior" class="hidden md:table-cell">to last year</th>
@@ -100,3 +107,10 @@ function move(event: KeyboardEvent): void {
         </tbody>
     </table>
 </template>
+
+<style scoped>
+/* In the middle of the amber part of a strip. */
+.course-amber {
+    left: 38.3%;
+}
+</style>
