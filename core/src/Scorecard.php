@@ -31,6 +31,8 @@ use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\ProjectionMethod;
+use Kybernet\Core\Trend\Range;
 use Kybernet\Core\Trend\Track;
 use Kybernet\Core\Trend\Trend;
 use Kybernet\Core\Trend\YearPosition;
@@ -225,6 +227,26 @@ final class Scorecard
     public function projection(Measurement $measurement, Period $chosen): ?Projection
     {
         return Projection::of($measurement, $this->timeline, $chosen);
+    }
+
+    /** Between what the projection ends four times in five; null where that cannot be told. */
+    public function range(Measurement $measurement, Period $chosen, ?Projection $projection): ?Range
+    {
+        if ($projection === null) {
+            return null;
+        }
+        $position = YearPosition::of($measurement, $this->timeline, $chosen);
+        $latest = $this->timeline->latest($measurement->definition->frequency, $chosen);
+        $isLine = $projection->method === ProjectionMethod::TrendLine;
+
+        return Range::of(
+            $projection,
+            $measurement->definition,
+            $position,
+            $isLine ? null : $this->chart($measurement, $latest, [])?->meanRange,
+            $isLine ? $this->trend($measurement, $chosen) : null,
+            $position->periods[count($position->periods) - 1]->ordinal - $latest->ordinal,
+        );
     }
 
     /**

@@ -223,6 +223,16 @@ final readonly class Projection
         }, max(1, count($position->periods)));
     }
 
+    /** A statistic of the year's figure, inside the KPI's bounds as the value is. */
+    public static function bounded(float $figure, Definition $kpi, int $periods): float
+    {
+        $factor = $kpi->accumulation->limitFactor(max(1, $periods));
+        $low = $kpi->min === null ? -INF : $kpi->min->toFloat() * $factor;
+        $high = $kpi->max === null ? INF : $kpi->max->toFloat() * $factor;
+
+        return max($low, min($high, $figure));
+    }
+
     private static function clamp(Exact $value, Definition $kpi, int $periods): Exact
     {
         $factor = $kpi->accumulation->limitFactor(max(1, $periods));

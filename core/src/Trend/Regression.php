@@ -29,7 +29,17 @@ final readonly class Regression
         public ?float $t,
         /** two-sided: how likely a slope at least as steep is by chance */
         public float $p,
+        /** residual standard error: by how much the figures lie beside the line */
+        public float $residualError,
+        private float $meanX,
+        private float $squaresX,
     ) {}
+
+    /** The standard error of a new figure at x: that of the line there, and of a figure beside it. */
+    public function predictionError(float $x): float
+    {
+        return $this->residualError * sqrt(1 + 1 / $this->n + ($x - $this->meanX) ** 2 / $this->squaresX);
+    }
 
     /**
      * @param  list<float>  $x
@@ -44,13 +54,13 @@ final readonly class Regression
             throw new InvalidArgumentException('A line is fitted to at least three points that do not stand above each other.');
         }
         $meanX = array_sum($x) / $n;
+        $xx = array_sum(array_map(fn (float $value): float => ($value - $meanX) ** 2, $x));
         if (max($y) === min($y)) {
-            return new self($n, 0.0, $y[0], null, 0.0, 0.0, null, 1.0);
+            return new self($n, 0.0, $y[0], null, 0.0, 0.0, null, 1.0, 0.0, $meanX, $xx);
         }
         $meanY = array_sum($y) / $n;
-        $xx = $xy = $total = 0.0;
+        $xy = $total = 0.0;
         foreach ($x as $index => $value) {
-            $xx += ($value - $meanX) ** 2;
             $xy += ($value - $meanX) * ($y[$index] - $meanY);
             $total += ($y[$index] - $meanY) ** 2;
         }
@@ -61,7 +71,7 @@ final readonly class Regression
         }
         $intercept = $meanY - $slope * $meanX;
         if ($residual <= self::EXACT_FIT * $total) {
-            return new self($n, $slope, $intercept, 1.0, 0.0, 0.0, null, 0.0);
+            return new self($n, $slope, $intercept, 1.0, 0.0, 0.0, null, 0.0, 0.0, $meanX, $xx);
         }
         $variance = $residual / ($n - 2);
         $error = sqrt($variance / $xx);
@@ -76,6 +86,9 @@ final readonly class Regression
             sqrt($variance * (1 / $n + $meanX ** 2 / $xx)),
             $t,
             StudentT::twoSided($t, $n - 2),
+            sqrt($variance),
+            $meanX,
+            $xx,
         );
     }
 }

@@ -41,6 +41,30 @@ final class StudentT
     /**
      * I_x(ν/2, 1/2), with 1 − x handed in as it loses digits when subtracted.
      */
+    /** The probability of a value below t. */
+    public static function below(float $t, int $freedom): float
+    {
+        $beyond = self::twoSided($t, $freedom) / 2;
+
+        return $t < 0 ? $beyond : 1 - $beyond;
+    }
+
+    /** The value that nine in ten lie below: found by halving, to the last bit. */
+    public static function ninetieth(int $freedom): float
+    {
+        [$low, $high] = [1.0, 4.0];
+        for ($step = 0; $step < 60; $step++) {
+            $middle = ($low + $high) / 2;
+            if (self::twoSided($middle, $freedom) > 0.2) {
+                $low = $middle;
+            } else {
+                $high = $middle;
+            }
+        }
+
+        return ($low + $high) / 2;
+    }
+
     private static function incompleteBeta(float $x, float $rest, int $freedom): float
     {
         if ($x <= 0.0) {

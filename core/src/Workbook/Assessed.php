@@ -12,6 +12,7 @@ use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Course;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Range;
 use Kybernet\Core\Trend\Trend;
 
 /**
@@ -33,6 +34,7 @@ final readonly class Assessed
         public ?Trend $trend,
         public ?ControlChart $control,
         public ?Projection $projection,
+        public ?Range $range,
         public ?Streak $streak,
         public ?Exceptions $exceptions,
     ) {}

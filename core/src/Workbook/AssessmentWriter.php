@@ -16,6 +16,7 @@ use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\Tally;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
+use Kybernet\Core\Trend\Range;
 use Kybernet\Core\Trend\Signal;
 use Kybernet\Core\Trend\Trend;
 
@@ -103,7 +104,7 @@ final readonly class AssessmentWriter
             'spans' => array_combine(array_keys($assessed->spans), array_map(fn (string $span): array => self::span($assessed, $span), array_keys($assessed->spans))),
             'trend' => self::trend($assessed->trend),
             'control' => self::control($assessed->control),
-            'projection' => self::projection($assessed->projection),
+            'projection' => self::projection($assessed->projection, $assessed->range),
             'streak' => self::streak($assessed->streak),
         ];
     }
@@ -175,7 +176,7 @@ final readonly class AssessmentWriter
     }
 
     /** @return Members|null */
-    private static function projection(?Projection $projection): ?array
+    private static function projection(?Projection $projection, ?Range $range): ?array
     {
         return $projection === null ? null : [
             'method' => $projection->method->value,
@@ -185,6 +186,9 @@ final readonly class AssessmentWriter
             'progressPercent' => self::decimal($projection->progressPercent),
             'elapsedPercent' => self::decimal($projection->elapsedPercent),
             'requiredPerPeriod' => self::decimal($projection->requiredPerPeriod),
+            'low' => $range?->low,
+            'high' => $range?->high,
+            'chance' => $range?->chance,
         ];
     }
 
