@@ -10,6 +10,7 @@ use App\Views\StatusSchema;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Trend\Projection;
 use Kybernet\Core\Trend\ProjectionMethod;
+use Kybernet\Core\Trend\Range;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'Projection', description: 'Where the year ends if it goes on like this.')]
@@ -19,6 +20,9 @@ final readonly class ProjectionView
     private function __construct(
         #[OA\Property(enum: ProjectionMethod::class)] public string $method,
         #[OA\Property] public ?Shown $value,
+        #[OA\Property(description: 'with high: between what it ends four times in five; null where that cannot be told')] public ?Shown $low,
+        #[OA\Property] public ?Shown $high,
+        #[OA\Property(description: 'of ending at or better than the year target, 0 to 1')] public ?float $chance,
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property] public ?Shown $yearTarget,
         #[OA\Property(description: 'what each period that is left needs to reach the year target')] public ?Shown $required,
@@ -33,11 +37,14 @@ final readonly class ProjectionView
      * @param  array<string, Exact>  $path  by period
      * @param  int  $left  periods of the year that are left
      */
-    public static function of(?Projection $projection, array $path, int $left, string $end, MeasurementFacts $kpi): ?self
+    public static function of(?Projection $projection, ?Range $range, array $path, int $left, string $end, MeasurementFacts $kpi): ?self
     {
         return $projection === null ? null : new self(
             $projection->method->value,
             Shown::of($projection->value, $kpi),
+            self::end($range?->low, $kpi),
+            self::end($range?->high, $kpi),
+            $range?->chance,
             $projection->status->value,
             Shown::of($projection->yearTarget, $kpi),
             Shown::of($projection->requiredPerPeriod, $kpi),
@@ -47,5 +54,11 @@ final readonly class ProjectionView
             $end,
             array_map(fn (string $period, Exact $figure): ProjectedPoint => new ProjectedPoint($period, (string) $figure), array_keys($path), array_values($path)),
         );
+    }
+
+    /** An end of the range is a statistic: it is shown with as many decimals as the KPI has. */
+    private static function end(?float $figure, MeasurementFacts $kpi): ?Shown
+    {
+        return $figure === null ? null : Shown::of(Exact::of(sprintf('%.12F', $figure)), $kpi);
     }
 }

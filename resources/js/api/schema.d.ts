@@ -1683,6 +1683,13 @@ export interface components {
             /** @enum {string} */
             method: "seasonal" | "run-rate" | "trend-line" | "last-value" | "so-far" | "operands";
             value: components["schemas"]["Shown"] | null;
+            low: components["schemas"]["Shown"] | null;
+            high: components["schemas"]["Shown"] | null;
+            /**
+             * Format: float
+             * @description of ending at or better than the year target, 0 to 1
+             */
+            chance: number | null;
             status: components["schemas"]["Status"];
             yearTarget: components["schemas"]["Shown"] | null;
             required: components["schemas"]["Shown"] | null;

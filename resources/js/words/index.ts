@@ -102,3 +102,30 @@ export const pick = <Name extends string>(
     Object.fromEntries(Object.entries(words).filter(([name]) => isPicked(name as Name))) as Partial<
         Record<Name, string>
     >;
+
+/** How likely something is, in words: the nearest of the fractions that people use. */
+export function chanceWords(chance: number): string {
+    if (chance < 0.03) {
+        return 'next to no chance';
+    }
+    if (chance > 0.97) {
+        return 'next to no doubt';
+    }
+    const fractions: [number, string][] = [
+        [1 / 20, 'one chance in twenty'],
+        [1 / 10, 'one chance in ten'],
+        [1 / 6, 'one chance in six'],
+        [1 / 4, 'one chance in four'],
+        [1 / 3, 'one chance in three'],
+        [1 / 2, 'an even chance'],
+        [2 / 3, 'two chances in three'],
+        [3 / 4, 'three chances in four'],
+        [5 / 6, 'five chances in six'],
+        [9 / 10, 'nine chances in ten'],
+        [19 / 20, 'nineteen chances in twenty'],
+    ];
+    const nearest = fractions.reduce((best, each) =>
+        Math.abs(each[0] - chance) < Math.abs(best[0] - chance) ? each : best,
+    );
+    return `about ${nearest[1]}`;
+}

@@ -18,7 +18,7 @@ describe('what a chart says', () => {
     const says = async (change: Partial<Page>): Promise<string> =>
         (await place(WhatItSays, { page: page(change) })).wrapper.text().replaceAll(/\s+/g, ' ');
     const trend = (direction: 'rising' | 'falling' | 'steady', meaning: 'improving' | 'worsening' | 'steady' | null) => ({ direction, meaning, slope: -0.4567, p: 0.0123 }) as Page['trend']; // prettier-ignore
-    const projection = (change: object) => ({ method: 'seasonal', status: 'red', value: shown('62'), required: null, left: 7, progress: null, elapsed: '41.7', yearTarget: null, ...change }) as Page['projection']; // prettier-ignore
+    const projection = (change: object) => ({ method: 'seasonal', status: 'red', value: shown('62'), low: null, high: null, chance: null, required: null, left: 7, progress: null, elapsed: '41.7', yearTarget: null, ...change }) as Page['projection']; // prettier-ignore
 
     test.each([
         [{}, 'Too few readings yet to tell a direction.'],
@@ -35,6 +35,26 @@ describe('what a chart says', () => {
     ] as [Partial<Page>, string][])('%#: %o', async (change, sentence) => {
         expect(await says(change)).toContain(sentence);
     }); // prettier-ignore
+
+    test.each([
+        [0.001, 'next to no chance'],
+        [0.16, 'about one chance in six'],
+        [0.48, 'about an even chance'],
+        [0.7, 'about two chances in three'],
+        [0.999, 'next to no doubt'],
+    ])('tells a chance of %d in words', async (chance, words) => {
+        const ends = { low: shown('58.9'), high: shown('63.7'), chance };
+        expect(await says({ projection: projection(ends) })).toContain(
+            `Four times in five it ends between 58.9 and 63.7, with ${words} to end on target.`,
+        );
+    });
+
+    test('tells no range where there is none, and no chance without a target', async () => {
+        expect(await says({ projection: projection({}) })).not.toContain('Four times in five');
+        expect(
+            await says({ projection: projection({ low: shown('58.9'), high: shown('63.7'), chance: null }) }),
+        ).toMatch(/between 58.9 and 63.7\.$/);
+    });
 
     test('tells only the signals of the latest period', async () => {
         const signals = [{ period: '2026-07', words: '6 in a row rising', side: 'upper' }, { period: '2026-08', words: 'above its upper control limit', side: 'upper' }]; // prettier-ignore

@@ -35,7 +35,8 @@ defineExpose({ svg });
 const { width: measured } = useElementSize(frame);
 const width = computed(() => Math.max(320, Math.round(measured.value) || 900));
 const course = useCourse(props);
-const { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, scale, tick } = course;
+const { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, range, scale, tick } =
+    course;
 const { marks, signals } = useMarks(props, indexOf, control);
 /** The longest step of the scale has room at the left. */
 const left = computed(() =>
@@ -289,6 +290,7 @@ const beside = computed(() => {
                 opacity="0.45"
                 stroke-linejoin="round"
             />
+            <polygon v-if="range" :points="line(range)" class="fill-ink" opacity="0.1" />
             <polyline
                 v-if="projected"
                 :points="line(projected)"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
-import { COLOURS, EACH } from '@/words';
+import { chanceWords, COLOURS, EACH } from '@/words';
 import { computed } from 'vue';
 
 /** The chart in words: where it is heading, what chance does not explain, how the year ends. */
@@ -58,6 +58,16 @@ const yearEnd = computed(() => {
         strong: `${figure(projection.value, props.page.measure)}${status === undefined ? '' : `, ${status}`}`,
     };
 });
+/** Between what it ends four times in five, and how likely on target. */
+const range = computed(() => {
+    const projection = props.page.projection;
+    if (projection?.low == null || projection.high === null) {
+        return '';
+    }
+    const { measure } = props.page;
+    const chance = projection.chance === null ? '' : `, with ${chanceWords(projection.chance)} to end on target`;
+    return `Four times in five it ends between ${figure(projection.low, measure)} and ${figure(projection.high, measure)}${chance}.`;
+});
 const isCost = computed(() => props.page.polarity === 'lower');
 const required = computed(() => {
     const projection = props.page.projection;
@@ -97,6 +107,6 @@ const progress = computed(() => {
                 >; {{ required.words }} <b class="font-[650]">{{ required.figure }}</b></template
             >.{{ ' ' }}
         </template>
-        {{ progress }}
+        {{ range }} {{ progress }}
     </p>
 </template>

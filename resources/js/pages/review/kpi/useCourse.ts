@@ -76,6 +76,20 @@ export function useCourse(props: {
         return reach.length === 0 ? null : [{ at: start, value: first }, ...reach];
     });
 
+    /** From where the figure stands now to the two ends of its range; only where the year end is on the chart's scale. */
+    const range = computed(() => {
+        const { projection, accumulation } = props.page;
+        const ends = projected.value;
+        const low = number(projection?.low?.exact);
+        const high = number(projection?.high?.exact);
+        const isOnScale = props.mode === 'gathered' || (props.mode === 'months' && accumulation === 'latest');
+        const start = ends?.[0];
+        const end = ends?.at(-1);
+        return !isOnScale || start === undefined || end === undefined || low === null || high === null
+            ? null
+            : [start, { at: end.at, value: high }, { at: end.at, value: low }];
+    });
+
     const scale = computed(() => {
         const shown = [
             ...actuals.value,
@@ -84,6 +98,7 @@ export function useCourse(props: {
             ...priors.value,
             ...averages.value,
             ...(projected.value ?? []).map(({ value }) => value),
+            ...(range.value ?? []).map(({ value }) => value),
             ...(trend.value === null ? [] : [trend.value.start, trend.value.end]),
             ...(control.value === null ? [] : [control.value.lower, control.value.upper]),
         ].filter((value) => value !== null);
@@ -122,5 +137,5 @@ export function useCourse(props: {
             figure({ exact: '', digits: rounded(value / unit, decimals), suffix }, props.page.measure);
     });
 
-    return { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, scale, tick };
+    return { at, indexOf, actuals, targets, uppers, priors, averages, trend, control, projected, range, scale, tick };
 }
