@@ -17,13 +17,13 @@ final class BenchAssess extends Command
 
     private const LAST_MONTH = '2026-08';
 
-    protected $signature = 'bench:assess {kpi-units=2000} {--months=36 : of figures and targets}';
+    protected $signature = 'bench:assess {measurements=2000} {--months=36 : of figures and targets}';
 
     protected $description = 'Time the assessment of a generated workbook';
 
     public function handle(): int
     {
-        $count = max(self::UNITS, (int) $this->argument('kpi-units'));
+        $count = max(self::UNITS, (int) $this->argument('measurements'));
         $months = max(1, (int) $this->option('months'));
         $file = (string) tempnam(sys_get_temp_dir(), 'kybernet');
         $this->write($file, intdiv($count, self::UNITS), $months);
