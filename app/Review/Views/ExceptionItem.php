@@ -5,11 +5,14 @@ declare(strict_types=1);
 namespace App\Review\Views;
 
 use App\Views\ActionView;
+use App\Views\CourseView;
 use App\Views\ExceptionReason;
 use App\Views\NoteView;
 use App\Views\Shown;
 use App\Views\StatusSchema;
+use App\Views\TrackView;
 use App\Views\WakePoint;
+use App\Views\ZonesView;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI that deserves attention, and why.')]
@@ -32,6 +35,11 @@ final readonly class ExceptionItem
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
         #[OA\Property] public bool $called,
         #[OA\Property] public ?Shown $actual,
+        #[OA\Property] public ?Shown $target,
+        #[OA\Property] public ?Shown $prior,
+        #[OA\Property] public ?ZonesView $zones,
+        #[OA\Property(description: 'null where nothing is judged')] public ?CourseView $course,
+        #[OA\Property(description: 'of what is only counted')] public ?TrackView $track,
         #[OA\Property(description: 'the sum × the weight, without trailing zeros')] public string $points,
         #[OA\Property] public string $weight,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ExceptionReason'))] public array $reasons,

@@ -1498,6 +1498,11 @@ export interface components {
             monthStatus: components["schemas"]["Status"];
             called: boolean;
             actual: components["schemas"]["Shown"] | null;
+            target: components["schemas"]["Shown"] | null;
+            prior: components["schemas"]["Shown"] | null;
+            zones: components["schemas"]["Zones"] | null;
+            course: components["schemas"]["Course"] | null;
+            track: components["schemas"]["Track"] | null;
             /** @description the sum × the weight, without trailing zeros */
             points: string;
             weight: string;

@@ -11,7 +11,7 @@ import { computed } from 'vue';
  * last year; a tick the target where it is not on the line. What is only counted lies between its lowest and highest.
  */
 const props = defineProps<{
-    row: Schemas['ScorecardRow'];
+    row: Pick<Schemas['ScorecardRow'], 'measure' | 'actual' | 'target' | 'prior' | 'zones' | 'course' | 'track'>;
     hideTarget?: boolean;
     hidePrior?: boolean;
     /** for a phone: a thin line without the row's height */

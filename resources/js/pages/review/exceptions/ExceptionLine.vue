@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { useEscape } from '@/composables/useEscape';
+import CourseStrip from '@/components/CourseStrip.vue';
 import KpiLink from '@/components/KpiLink.vue';
 import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
@@ -63,13 +64,10 @@ const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${
                     <NoteMark class="mt-[3px] shrink-0" /> <span class="line-clamp-2">{{ item.note.text }}</span>
                 </p>
             </div>
-            <Wake
-                class="shrink-0 self-start max-md:hidden"
-                :points="item.wake"
-                :status="item.monthStatus"
-                :width="150"
-                :height="38"
-            />
+            <div class="w-[150px] shrink-0 self-start max-md:hidden">
+                <CourseStrip v-if="item.course" class="mb-1.5" :row="item" short />
+                <Wake :points="item.wake" :status="item.monthStatus" :width="150" :height="38" />
+            </div>
             <div class="w-[220px] shrink-0 text-[14.5px] max-md:w-full">
                 <p v-for="action in item.actions" :key="action.id" class="mb-1">
                     <b class="font-semibold">{{ action.what }}</b>
