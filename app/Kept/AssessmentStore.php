@@ -16,7 +16,6 @@ use Illuminate\Database\QueryException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Scorecard;
-use Kybernet\Core\Status\Polarity;
 use stdClass;
 
 /**
@@ -378,7 +377,7 @@ final readonly class AssessmentStore
             $kpi,
             $assessed,
             $this->scorecard->course($measurement, $month, $span, $assessed),
-            $measurement->definition->polarity === Polarity::None ? $this->scorecard->track($measurement, $month) : null,
+            $this->scorecard->track($measurement, $month),
             $span === Span::Month ? $assessed->status : $this->scorecard->status($measurement, $month, Span::Month),
             $latest,
             $due !== null,

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Views;
 
 use App\Figures\MeasurementFacts;
-use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Trend\Track;
 use OpenApi\Attributes as OA;
 
@@ -20,12 +19,12 @@ final readonly class TrackView
         #[OA\Property(description: 'a year earlier')] public ?float $prior,
     ) {}
 
-    /** Null where the KPI is judged. */
+    /** Null where there is no track. */
     public static function of(?Track $track, MeasurementFacts $kpi): ?self
     {
         [$low, $high] = [Shown::of($track?->low, $kpi), Shown::of($track?->high, $kpi)];
 
-        return $track === null || $low === null || $high === null || $kpi->measurement->definition->polarity !== Polarity::None
+        return $track === null || $low === null || $high === null
             ? null
             : new self($low, $high, $track->now, $track->before, $track->prior);
     }

@@ -88,10 +88,12 @@ final class Scorecard
         );
     }
 
-    /** Where the latest figure lies among the last ones; null for a judged KPI, and where there are none. */
+    /** Where the latest figure of what is only counted lies among the last ones; null where there are none. */
     public function track(Measurement $measurement, Period $chosen): ?Track
     {
-        return Track::over($measurement, $this->timeline->upTo($this->timeline->latest($measurement->definition->frequency, $chosen), Track::PERIODS));
+        return $measurement->definition->polarity !== Polarity::None
+            ? null
+            : Track::over($measurement, $this->timeline->upTo($this->timeline->latest($measurement->definition->frequency, $chosen), Track::PERIODS));
     }
 
     /** Last year's figure, under reference and limits over those periods that have one. */

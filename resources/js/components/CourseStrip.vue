@@ -18,7 +18,7 @@ const props = defineProps<{
     short?: boolean;
 }>();
 
-const { figure } = useNumbers();
+const { figure, atMost, withMeasure } = useNumbers();
 
 const course = computed(() => props.row.course);
 const track = computed(() => props.row.track);
@@ -53,7 +53,7 @@ const limits = computed(() => {
     if (zones === null) {
         return '';
     }
-    const value = (text: string): string => figure({ exact: text, digits: text, suffix: '' }, measure);
+    const value = (text: string): string => withMeasure(atMost(Number(text), 4), measure);
     return zones.greenLow !== null && zones.amberLow !== null
         ? `on course from ${value(zones.greenLow)} to ${value(zones.green)}, drifting from ${value(zones.amberLow)} to ${value(zones.amber)}`
         : `on course ${zones.higherIsBetter ? 'from' : 'up to'} ${value(zones.green)}, drifting ${zones.higherIsBetter ? 'from' : 'up to'} ${value(zones.amber)}`;
