@@ -133,7 +133,7 @@ final readonly class FigureTable
     /** @return array{string, string, string} the figure set for the whole year: target, or low and high; blank where there is none */
     private function yearTarget(MeasurementFacts $kpi, Period $month): array
     {
-        $targets = $kpi->measurement->targets;
+        $targets = $kpi->measurement->targets->set();
         $key = $this->year->of($month)->key();
         $line = $kpi->measurement->definition->frequency === Frequency::Year ? '' : $targets->line->years()[$key] ?? '';
         $plain = fn (string $figure): string => $figure === '' ? '' : (string) Exact::of($figure);
@@ -148,14 +148,15 @@ final readonly class FigureTable
         $figure = $measurement->actuals->figure($period);
         $written = fn (?Exact $exact): string => $exact === null ? '' : (string) $exact;
         // Those that were set: what follows from the figure of a year is not set for a period.
-        $line = $written($measurement->targets->line->own()->figure($period));
+        $set = $measurement->targets->set();
+        $line = $written($set->line->own()->figure($period));
         $isBand = $measurement->definition->polarity === Polarity::Band;
 
         return [
             $measurement->definition->kind === Kind::Judged && $figure !== null ? Status::ofScore((int) (string) $figure)->value : $written($figure),
             $isBand ? '' : $line,
             $isBand ? $line : '',
-            $isBand ? $written($measurement->targets->upper?->own()->figure($period)) : '',
+            $isBand ? $written($set->upper?->own()->figure($period)) : '',
         ];
     }
 }

@@ -13,6 +13,8 @@ use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\Gathering;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Operand;
+use Kybernet\Core\Measure\TargetFormula;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
@@ -45,6 +47,18 @@ final readonly class DefinitionRows
         return $rules;
     }
 
+    /**
+     * The KPIs that a KPI's figures or targets are worked out from.
+     *
+     * @return list<Operand>
+     */
+    public static function operands(stdClass $row): array
+    {
+        $formulas = array_filter([self::formula($row->formula, Formula::parse(...)), ...self::targetFormula($row)?->formulas() ?? []]);
+
+        return array_merge(...array_map(fn (Formula $formula): array => array_values($formula->operands), array_values($formulas)));
+    }
+
     /** @param  list<stdClass>  $rules */
     public function definition(stdClass $row, array $rules): Definition
     {
@@ -59,9 +73,10 @@ final readonly class DefinitionRows
             self::figure($row->min),
             self::figure($row->max),
             self::figure($row->materiality),
-            $row->formula === null ? null : Formula::parse($row->formula),
+            self::formula($row->formula, Formula::parse(...)),
             $row->gathering === null ? null : Gathering::from($row->gathering),
             $row->weighted_by,
+            self::targetFormula($row),
         );
 
         return $plain->withRules($this->ruleSets($plain, $rules));
@@ -94,6 +109,19 @@ final readonly class DefinitionRows
                 self::exactly($rule->margin_low),
                 self::exactly($rule->margin_high),
             ), $rules);
+    }
+
+    /** @param  \Closure(string): Formula  $parse */
+    private static function formula(mixed $text, \Closure $parse): ?Formula
+    {
+        return is_string($text) ? $parse($text) : null;
+    }
+
+    private static function targetFormula(stdClass $row): ?TargetFormula
+    {
+        $line = self::formula($row->target_formula, Formula::ofTarget(...));
+
+        return $line === null ? null : new TargetFormula($line, self::formula($row->high_target_formula, Formula::ofTarget(...)));
     }
 
     private static function figure(?string $figure): ?BigDecimal

@@ -34,6 +34,8 @@ final class KpiColumns
             'kind' => $definition->kind->value,
             'frequency' => $definition->frequency->value,
             'formula' => $definition->formula?->text,
+            'target_formula' => $definition->targetFormula?->line->text,
+            'high_target_formula' => $definition->targetFormula?->upper?->text,
             'min' => $definition->min?->__toString(),
             'max' => $definition->max?->__toString(),
             'materiality' => (string) ($definition->materiality ?? '0'),

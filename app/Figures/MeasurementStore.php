@@ -15,9 +15,10 @@ use Illuminate\Database\Query\Builder;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Measure\Definition;
-use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\Operand;
+use Kybernet\Core\Measure\OperandOf;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Scorecard;
 use stdClass;
@@ -142,6 +143,15 @@ final readonly class MeasurementStore
      */
     public function whole(array $measurements, Period $first, Period $last): array
     {
+        return $this->some($this->reached($measurements), $first, $last);
+    }
+
+    /**
+     * @param  list<int>  $measurements
+     * @return list<int> with all that they are worked out from
+     */
+    private function reached(array $measurements): array
+    {
         $known = [];
         $wanted = $measurements;
         while ($wanted !== []) {
@@ -149,12 +159,12 @@ final readonly class MeasurementStore
             $wanted = array_values(array_filter($this->sources($wanted), fn (int $id): bool => ! isset($known[$id])));
         }
 
-        return $this->some(array_keys($known), $first, $last);
+        return array_keys($known);
     }
 
     /**
-     * What the figures of some measurements are worked out from, one step down: the operands of formulas, the units below
-     * of gathered figures and the KPIs that weight them.
+     * What the figures and targets of some measurements are worked out from, one step down: the operands of formulas, the
+     * units below of gathered figures and the KPIs that weight them.
      *
      * @param  list<int>  $measurements
      * @return list<int>
@@ -164,21 +174,50 @@ final readonly class MeasurementStore
         $rows = $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
             ->leftJoin('kpis as weighting', 'weighting.id', '=', 'kpis.weighted_by_id')
             ->whereIn('kpi_unit.id', $measurements)
-            ->where(fn (Builder $query): Builder => $query->whereNotNull('kpis.formula')->orWhere('kpi_unit.is_gathered', true))
-            ->get(['kpi_unit.unit_id', 'kpi_unit.is_gathered', 'kpis.code', 'kpis.formula', 'weighting.code as weighted_by']);
+            ->where(fn (Builder $query): Builder => $query->whereNotNull('kpis.formula')->orWhereNotNull('kpis.target_formula')->orWhere('kpi_unit.is_gathered', true))
+            ->get(['kpi_unit.unit_id', 'kpi_unit.is_gathered', 'kpis.code', 'kpis.formula', 'kpis.target_formula', 'kpis.high_target_formula', 'weighting.code as weighted_by']);
         $codes = [];
         $units = [];
         foreach ($rows as $row) {
-            $here = $row->is_gathered ? array_filter([$row->code, $row->weighted_by], is_string(...)) : [];
-            $reachesDown = $row->is_gathered;
-            foreach ($row->formula === null ? [] : Formula::parse($row->formula)->operands as $operand) {
-                $here[] = $operand->code;
-                $reachesDown = $reachesDown || $operand->below;
-            }
-            $codes = [...$codes, ...$here];
-            $units = [...$units, ...($reachesDown ? $this->organisation->below($row->unit_id) : [$row->unit_id])];
+            $operands = DefinitionRows::operands($row);
+            $codes = [...$codes, ...($row->is_gathered ? array_filter([$row->code, $row->weighted_by], is_string(...)) : []), ...array_column($operands, 'code')];
+            $units = [...$units, ...$this->unitsOf($operands, (int) $row->unit_id, (bool) $row->is_gathered)];
         }
 
+        return $this->measuredIn($codes, $units);
+    }
+
+    /**
+     * Where the KPIs that a formula names are measured, for a unit.
+     *
+     * @param  list<Operand>  $operands
+     * @return list<int>
+     */
+    private function namedBy(array $operands, int $unit): array
+    {
+        return $this->measuredIn(array_column($operands, 'code'), $this->unitsOf($operands, $unit, false));
+    }
+
+    /**
+     * @param  list<Operand>  $operands
+     * @return list<int> the unit, with all below it where anything reaches down to them
+     */
+    private function unitsOf(array $operands, int $unit, bool $reachesDown): array
+    {
+        foreach ($operands as $operand) {
+            $reachesDown = $reachesDown || $operand->of === OperandOf::Below;
+        }
+
+        return $reachesDown ? $this->organisation->below($unit) : [$unit];
+    }
+
+    /**
+     * @param  list<string>  $codes
+     * @param  list<int>  $units
+     * @return list<int>
+     */
+    private function measuredIn(array $codes, array $units): array
+    {
         return $codes === [] ? [] : array_values($this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')
             ->whereIn('kpis.code', array_unique($codes))->whereIn('kpi_unit.unit_id', array_unique($units))
             ->pluck('kpi_unit.id')->all());
@@ -196,7 +235,7 @@ final readonly class MeasurementStore
                 'kpi_unit.id', 'kpi_unit.kpi_id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
                 'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.created_at as since', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
                 'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals', 'kpis.kind',
-                'kpis.frequency', 'kpis.formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
+                'kpis.frequency', 'kpis.formula', 'kpis.target_formula', 'kpis.high_target_formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
                 'kpis.accumulation', 'kpis.text_green', 'kpis.text_amber', 'kpis.text_red', 'kpis.due_day', 'kpis.note_required', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
             ])
             ->orderByRaw(self::ORDER);
@@ -230,6 +269,24 @@ final readonly class MeasurementStore
         return $this->rows->definition($row, $this->rows->rules([$kpi])['kpi'][$kpi] ?? []);
     }
 
+    /**
+     * A KPI in a unit as something of it is tried out, on its own figures and on those that it is worked out from.
+     *
+     * @param  \Closure(KeptMeasurement): KeptMeasurement  $change  what is tried
+     * @param  list<Operand>  $named  KPIs that it is worked out from as it is tried
+     */
+    public function tried(int $measurement, Period $first, Period $last, \Closure $change, array $named = []): MeasurementFacts
+    {
+        $known = $this->reached([$measurement, ...$this->namedBy($named, (int) $this->database->table('kpi_unit')->where('id', $measurement)->value('unit_id'))]);
+
+        return array_column($this->load(
+            $this->definitions()->whereIn('kpi_unit.id', $known),
+            $first,
+            $last,
+            change: fn (int $id, KeptMeasurement $kept): KeptMeasurement => $id === $measurement ? $change($kept) : $kept,
+        ), null, 'id')[$measurement] ?? throw new \LogicException('A measurement that was found is there.');
+    }
+
     /** A formula KPI that is not kept yet, on the figures of a unit. */
     public function trying(Definition $definition, Unit $unit, Period $first, Period $last): Measurement
     {
@@ -242,12 +299,16 @@ final readonly class MeasurementStore
 
     /**
      * @param  int|null  $reach  how many months before the first are read too; null for as many as judge it
+     * @param  (\Closure(int, KeptMeasurement): KeptMeasurement)|null  $change  what is tried out
      * @return list<MeasurementFacts>
      */
-    private function load(Builder $definitions, Period $first, Period $last, ?int $reach = null): array
+    private function load(Builder $definitions, Period $first, Period $last, ?int $reach = null, ?\Closure $change = null): array
     {
         $rows = array_values($definitions->get()->all());
         $placed = $this->figures->placed($rows, $first, $last, $reach);
+        if ($change !== null) {
+            $placed = array_combine(array_keys($placed), array_map($change, array_keys($placed), $placed));
+        }
         $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline);
         $asOf = $this->asOf($rows, $placed);
 

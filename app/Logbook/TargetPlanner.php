@@ -20,8 +20,10 @@ use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Goal;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\PlanMethod;
+use Kybernet\Core\Measure\TargetFrom;
 use Kybernet\Core\Measure\TargetPlan;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Polarity;
@@ -67,7 +69,8 @@ final readonly class TargetPlanner
         $rule = $definition->accumulation->ofTargets();
         $lastYear = $known === [] ? null : $rule->combine($known);
         $figure = $wanted->figures[$kpi->id] ?? $lastYear?->rounded(max(0, $definition->decimals));
-        $current = array_map(fn (Period $period): ?BigDecimal => $measurement->targets->line->figure($period)?->toDecimal(), $periods);
+        $goals = array_map($measurement->targets->goal(...), $periods);
+        $current = array_map(fn (?Goal $goal): ?BigDecimal => $goal?->lower()->toDecimal(), $goals);
         $kept = array_filter($current, fn (?BigDecimal $target, int $at): bool => $target !== null && $this->closures->holds($kpi->unitId, $periods[$at]), ARRAY_FILTER_USE_BOTH);
         $plan = null;
         $problem = $this->problem($kpi, $periods, $user);
@@ -90,7 +93,8 @@ final readonly class TargetPlanner
             $this->organisation->unit($kpi->unitId)->name,
             array_map(fn (Period $period): string => $period->key(), $periods),
             array_map($write, $planned),
-            array_map($write, $current),
+            // What is worked out is only shown, so it is rounded as everywhere else.
+            array_map(fn (?Goal $goal): string => $write($goal?->from === TargetFrom::Set ? $goal->lower()->toDecimal() : $goal?->lower()->rounded(max(0, $definition->decimals))), $goals),
             array_map(fn (?Exact $figure): string => $write($figure?->rounded(max(0, $definition->decimals))), $prior),
             array_map(fn (int $at): bool => isset($kept[$at]), array_keys($periods)),
             $write($figure),
@@ -110,6 +114,9 @@ final readonly class TargetPlanner
         }
         if ($kpi->measurement->definition->polarity === Polarity::Band) {
             return 'A band is planned in the editor or the year grid.';
+        }
+        if ($kpi->measurement->definition->targetFormula !== null) {
+            return "Its targets are worked out: {$kpi->measurement->definition->targetFormula->words()}. One that is set in the year grid goes before.";
         }
         $locks = array_map(fn (Period $period): ?Lock => $this->rules->targetLock($kpi, $period, $user), $periods);
 

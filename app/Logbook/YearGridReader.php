@@ -23,6 +23,7 @@ use App\Support\PeriodDate;
 use App\Support\PgArray;
 use App\Views\LockSchema;
 use App\Views\Shown;
+use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Frequency;
@@ -31,6 +32,7 @@ use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Compare\LikeForLike;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\TargetFrom;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Status;
 
@@ -84,7 +86,7 @@ final readonly class YearGridReader
         $wanted = array_fill_keys($touched, true);
         $kpis = array_values(array_filter(
             $this->load($unit, $month, $user),
-            fn (MeasurementFacts $kpi): bool => isset($wanted[$kpi->id]) || ! $kpi->isTyped(),
+            fn (MeasurementFacts $kpi): bool => isset($wanted[$kpi->id]) || ! $kpi->isTyped() || $kpi->measurement->definition->targetFormula !== null,
         ));
 
         return $this->rows($kpis, $this->columns($month, $columns), $month, $layer, $user);
@@ -122,17 +124,20 @@ final readonly class YearGridReader
 
         return array_map(function (MeasurementFacts $kpi) use ($columns, $month, $layer, $user, $text, $notes): GridRow {
             $cells = ['typed' => [], 'statuses' => [], 'locks' => [], 'marks' => []];
+            $following = [];
             $periods = array_map(fn (Period $column): ?Period => $this->cell($kpi, $column, $layer), $columns);
             foreach ($periods as $period) {
                 if ($period === null) {
                     foreach (['typed' => '', 'statuses' => '', 'locks' => Lock::NoPeriod->value, 'marks' => ''] as $list => $item) {
                         $cells[$list][] = $item;
                     }
+                    $following[] = '';
 
                     continue;
                 }
                 $value = $layer === 'target' ? $this->target($kpi, $period) : $this->reading($kpi, $period);
                 $cells['typed'][] = $text->write($kpi->measurement->definition, $kpi->scaled, $value);
+                $following[] = $layer === 'target' ? $text->write($kpi->measurement->definition, $kpi->scaled, $this->following($kpi, $period)) : '';
                 $cells['statuses'][] = $layer === 'target' || $value->isBlank() ? '' : GridRow::LETTERS[$this->scorecard->periodStatus($kpi->measurement, $period)->value] ?? '';
                 $cells['locks'][] = LockSchema::of($this->lock($kpi, $period, $value, $layer, $user));
                 $cells['marks'][] = ($kpi->provisional([$period]) !== null && $layer !== 'target' ? 'p' : '').(isset($notes[$kpi->id][$this->dates->date($period)]) ? 'n' : '');
@@ -152,6 +157,8 @@ final readonly class YearGridReader
                 in_array('', $cells['locks'], true),
                 $isPlain ? null : array_map(fn (?Period $period): string => $period?->key() ?? '', $periods),
                 $cells['typed'],
+                $layer === 'target' ? $following : null,
+                $kpi->measurement->definition->targetFormula?->words() ?? '',
                 $cells['statuses'],
                 $cells['locks'],
                 $cells['marks'],
@@ -192,7 +199,19 @@ final readonly class YearGridReader
     {
         $targets = $kpi->measurement->targets;
 
-        return new CellValue($targets->line->figure($period)?->toDecimal(), $targets->upper?->figure($period)?->toDecimal());
+        $goal = $targets->set()->goal($period);
+
+        // Only what was set for the period itself stands in the cell, and can be taken out of it.
+        return $goal === null || $goal->from !== TargetFrom::Set ? new CellValue : new CellValue($goal->lower()->toDecimal(), $goal->band?->high->toDecimal());
+    }
+
+    /** What holds in a period for which no target is set; rounded, as it is only shown. */
+    private function following(MeasurementFacts $kpi, Period $period): CellValue
+    {
+        $goal = $kpi->measurement->targets->goal($period);
+        $rounded = fn (?Exact $figure): ?BigDecimal => $figure?->rounded(max(0, $kpi->measurement->definition->decimals));
+
+        return $goal === null || $goal->from === TargetFrom::Set ? new CellValue : new CellValue($rounded($goal->lower()), $rounded($goal->band?->high));
     }
 
     private function lock(MeasurementFacts $kpi, Period $period, CellValue $value, string $layer, User $user): ?Lock

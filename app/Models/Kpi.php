@@ -27,6 +27,8 @@ use Kybernet\Core\Status\Polarity;
  * @property string $kind `entered`, `formula` or `judged`
  * @property string $frequency
  * @property string|null $formula
+ * @property string|null $target_formula of a band that of its lower target
+ * @property string|null $high_target_formula of a band
  * @property int|null $objective_id
  * @property string $source where its figures are taken from
  * @property int|null $due_day day of the month after a period

@@ -38,7 +38,7 @@ final readonly class DefinitionController
             return Download::json('definitions', WorkbookWriter::json($definitions));
         }
 
-        return Download::table('definitions', $request->kind(), DefinitionTable::rows($definitions), DefinitionTable::FIGURES);
+        return Download::table('definitions', $request->kind(), DefinitionTable::rows($definitions), DefinitionTable::figures());
     }
 
     #[OA\Post(path: '/api/definitions', operationId: 'sendDefinitions', requestBody: new OA\RequestBody(required: true, content: new OA\MediaType(mediaType: 'multipart/form-data', schema: new OA\Schema(

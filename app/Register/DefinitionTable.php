@@ -18,17 +18,24 @@ final class DefinitionTable
     /** Members that are plain texts, numbers or flags of the KPI itself. */
     private const PLAIN = [
         'code', 'name', 'purpose', 'kind', 'measure', 'decimals', 'scale', 'polarity', 'frequency', 'accumulation', 'formula', 'level', 'department', 'theme',
-        'objective', 'source', 'dueDay', 'dataAvailable', 'definitionAgreed', 'noteRequired', 'min', 'max', 'materiality',
+        'objective', 'source', 'dueDay', 'dataAvailable', 'definitionAgreed', 'noteRequired', 'min', 'max', 'materiality', 'targetFormula', 'lowFormula', 'highFormula',
     ];
 
     private const INTEGERS = ['decimals', 'dueDay'];
 
     private const FLAGS = ['dataAvailable', 'definitionAgreed', 'noteRequired'];
 
-    private const RULE = ['from', 'reference', 'measure', 'green', 'amber', 'periods', 'stretch', 'low', 'high', 'marginLow', 'marginHigh'];
+    private const RULE = ['from', 'reference', 'measure', 'green', 'amber', 'periods', 'stretch', 'low', 'high', 'marginLow', 'marginHigh', 'pace'];
 
-    /** Columns that hold figures. */
-    public const FIGURES = [5, 16, 20, 21, 22, 34, 35, 36, 37, 38, 39, 40, 41];
+    private const FIGURES = [
+        'decimals', 'dueDay', 'min', 'max', 'materiality', 'ruleGreen', 'ruleAmber', 'rulePeriods', 'ruleStretch', 'ruleLow', 'ruleHigh', 'ruleMarginLow', 'ruleMarginHigh',
+    ];
+
+    /** @return list<int> columns that hold figures */
+    public static function figures(): array
+    {
+        return array_keys(array_intersect(self::head(), self::FIGURES));
+    }
 
     /** @return list<string> */
     public static function head(): array

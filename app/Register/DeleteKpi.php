@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Register;
 
+use App\Figures\DefinitionRows;
 use App\Figures\MeasurementLock;
 use App\Models\Kpi;
 use App\Support\Trail;
@@ -11,7 +12,6 @@ use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
-use Kybernet\Core\Measure\Formula;
 
 /**
  * Takes away a KPI that was defined by mistake. One that says anything already is retired instead.
@@ -46,15 +46,15 @@ final readonly class DeleteKpi
         });
     }
 
-    /** The name of a KPI whose formula or weights name it. */
+    /** The name of a KPI whose formulas or weights name it. */
     private function usedBy(Kpi $kpi): ?string
     {
         $weighted = $this->database->table('kpis')->where('weighted_by_id', $kpi->id)->value('name');
         if ($weighted !== null) {
             return $weighted;
         }
-        foreach ($this->database->table('kpis')->whereNotNull('formula')->where('id', '<>', $kpi->id)->get(['name', 'formula']) as $other) {
-            foreach (Formula::parse($other->formula)->operands as $operand) {
+        foreach ($this->database->table('kpis')->whereRaw('(formula IS NOT NULL OR target_formula IS NOT NULL)')->where('id', '<>', $kpi->id)->get() as $other) {
+            foreach (DefinitionRows::operands($other) as $operand) {
                 if ($operand->code === $kpi->code) {
                     return $other->name;
                 }

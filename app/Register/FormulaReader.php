@@ -9,6 +9,7 @@ use App\Models\Unit;
 use App\Register\Views\FormulaCheck;
 use App\Register\Views\FormulaValue;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\FormulaProblem;
@@ -29,7 +30,7 @@ final readonly class FormulaReader
     public function check(TypedFormula $typed): FormulaCheck
     {
         try {
-            $formula = Formula::parse($typed->text);
+            $formula = $typed->isTarget ? Formula::ofTarget($typed->text) : Formula::parse($typed->text);
         } catch (FormulaProblem $problem) {
             return new FormulaCheck($problem->getMessage(), $problem->position, []);
         }
@@ -44,17 +45,18 @@ final readonly class FormulaReader
     private function problem(TypedFormula $typed): ?Problem
     {
         $code = $typed->code;
+        $member = $typed->isTarget ? 'targetFormula' : 'formula';
         $isSound = preg_match('/\A[A-Za-z][A-Za-z0-9_.-]*\z/', $code) === 1;
         [, $problems] = ($this->check)([[
             'replaces' => $code,
             'kpi' => [
-                'code' => $isSound ? $code : 'formula-being-typed', 'name' => 'The formula that is being typed', 'kind' => 'formula',
-                'formula' => $typed->text, 'frequency' => $typed->frequency->value,
-                'accumulation' => $typed->accumulation->value, 'polarity' => 'none', 'units' => [['unit' => $typed->unit]],
+                'code' => $isSound ? $code : 'formula-being-typed', 'name' => 'The formula that is being typed',
+                'kind' => $typed->isTarget ? 'entered' : 'formula', $member => $typed->text, 'frequency' => $typed->frequency->value,
+                'accumulation' => $typed->isTarget ? 'mean' : $typed->accumulation->value, 'polarity' => 'none', 'units' => [['unit' => $typed->unit]],
             ],
         ]]);
 
-        return $problems[0]['/formula'] ?? null;
+        return $problems[0]["/{$member}"] ?? null;
     }
 
     /** @return list<FormulaValue> */
@@ -63,7 +65,7 @@ final readonly class FormulaReader
         $month = $typed->month;
         $periods = $this->scorecard->timeline->upTo($this->scorecard->timeline->latest($typed->frequency, $month), self::PERIODS);
         $unit = Unit::query()->where('code', $typed->unit)->firstOrFail();
-        $definition = new Definition('', 0, Polarity::None, $typed->accumulation, [], Kind::Formula, $typed->frequency, formula: $formula);
+        $definition = new Definition('', 0, Polarity::None, $typed->isTarget ? Accumulation::Recompute : $typed->accumulation, [], Kind::Formula, $typed->frequency, formula: $formula);
         $figures = $this->kpis->trying($definition, $unit, $this->scorecard->year->beginMonth($periods[0]), $month)->actuals;
 
         return array_map(fn (Period $period): FormulaValue => new FormulaValue(

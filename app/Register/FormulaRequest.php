@@ -13,9 +13,10 @@ use Kybernet\Core\Measure\Accumulation;
 use OpenApi\Attributes as OA;
 
 /** A formula that is being typed. */
-#[OA\Schema(schema: 'FormulaInput', required: ['code', 'formula', 'unit', 'frequency', 'accumulation', 'decimals'], properties: [
+#[OA\Schema(schema: 'FormulaInput', required: ['code', 'formula', 'isTarget', 'unit', 'frequency', 'accumulation', 'decimals'], properties: [
     new OA\Property(property: 'code', description: 'of the KPI that it defines', type: 'string'),
     new OA\Property(property: 'formula', type: 'string'),
+    new OA\Property(property: 'isTarget', description: 'whether it gives targets, and not figures', type: 'boolean'),
     new OA\Property(property: 'unit', description: 'code of the unit whose figures it is tried on', type: 'string'),
     new OA\Property(property: 'frequency', type: 'string', enum: Frequency::class),
     new OA\Property(property: 'accumulation', type: 'string'),
@@ -30,6 +31,7 @@ final class FormulaRequest extends FormRequest
             'period' => ['required', 'string', new MonthRule],
             'code' => ['nullable', 'string', 'max:64'],
             'formula' => ['nullable', 'string', 'max:2000'],
+            'isTarget' => ['required', 'boolean'],
             'unit' => ['required', 'string', 'exists:units,code'],
             'frequency' => ['required', Rule::enum(Frequency::class)],
             'accumulation' => ['required', Rule::enum(Accumulation::class)],
@@ -42,6 +44,7 @@ final class FormulaRequest extends FormRequest
         return new TypedFormula(
             $this->string('code')->trim()->toString(),
             $this->string('formula')->toString(),
+            $this->boolean('isTarget'),
             $this->string('unit')->toString(),
             Period::parse($this->string('period')->toString()),
             Frequency::from($this->string('frequency')->toString()),

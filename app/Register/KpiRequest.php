@@ -36,7 +36,7 @@ use OpenApi\Attributes as OA;
     schema: 'KpiInput',
     required: [
         'code', 'name', 'purpose', 'objective', 'level', 'theme', 'department', 'source', 'dueDay', 'dataAvailable', 'definitionAgreed', 'noteRequired',
-        'kind', 'measure', 'decimals', 'scaled', 'frequency', 'accumulation', 'formula', 'min', 'max', 'materiality', 'gather', 'weightedBy',
+        'kind', 'measure', 'decimals', 'scaled', 'frequency', 'accumulation', 'formula', 'targetFormula', 'lowFormula', 'highFormula', 'min', 'max', 'materiality', 'gather', 'weightedBy',
         'polarity', 'rule', 'texts', 'units', 'drivers', 'targets', 'yearTargets', 'version',
     ],
     properties: [
@@ -59,6 +59,9 @@ use OpenApi\Attributes as OA;
         new OA\Property(property: 'frequency', type: 'string', enum: Frequency::class),
         new OA\Property(property: 'accumulation', type: 'string', enum: Accumulation::class),
         new OA\Property(property: 'formula', type: 'string', maxLength: 2000),
+        new OA\Property(property: 'targetFormula', description: 'what targets are worked out by where none is set', type: 'string', maxLength: 2000),
+        new OA\Property(property: 'lowFormula', description: 'of a band: the same for its lower target', type: 'string', maxLength: 2000),
+        new OA\Property(property: 'highFormula', description: 'of a band: the same for its upper target', type: 'string', maxLength: 2000),
         new OA\Property(property: 'min', description: 'what a figure cannot fall below, as typed', type: 'string'),
         new OA\Property(property: 'max', type: 'string'),
         new OA\Property(property: 'materiality', type: 'string'),
@@ -128,6 +131,9 @@ final class KpiRequest extends FormRequest
             'frequency' => ['required', Rule::enum(Frequency::class)],
             'accumulation' => ['required', Rule::enum(Accumulation::class)],
             'formula' => ['nullable', 'string', 'max:2000'],
+            'targetFormula' => ['nullable', 'string', 'max:2000'],
+            'lowFormula' => ['nullable', 'string', 'max:2000'],
+            'highFormula' => ['nullable', 'string', 'max:2000'],
             'gather' => ['nullable', Rule::enum(Gathering::class)],
             'weightedBy' => ['nullable', 'string'],
             'polarity' => ['required', Rule::enum(Polarity::class)],

@@ -4,20 +4,19 @@ declare(strict_types=1);
 
 namespace App\Register;
 
+use App\Figures\CellValue;
 use App\Figures\MeasurementStore;
 use App\Models;
 use App\Register\Views\ReplayPeriod;
 use App\Register\Views\ReplayView;
 use App\Views\CountsView;
 use App\Views\ZonesView;
+use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Series;
-use Kybernet\Core\Measure\TargetLine;
-use Kybernet\Core\Measure\Targets;
 use Kybernet\Core\Replay;
 use Kybernet\Core\Scorecard;
-use Kybernet\Core\Status\Polarity;
 
 /**
  * Replays the latest two years of a KPI under a rule that is being typed.
@@ -36,7 +35,13 @@ final readonly class ReplayReader
         $place = Models\Measurement::query()->whereRelation('kpi', 'code', $rule->code)->whereRelation('unit', 'code', $rule->unit)->firstOrFail();
         $month = $rule->month;
         $kpi = $this->kpis->one($place->id, $month->plus(-self::MONTHS_BACK), $month) ?? throw new \LogicException('A measurement that was found is there.');
-        $typed = $this->typed($kpi->measurement, $rule);
+        $typed = $this->kpis->tried(
+            $place->id,
+            $month->plus(-self::MONTHS_BACK),
+            $month,
+            fn (KeptMeasurement $kept): KeptMeasurement => $this->typed($kept, $rule),
+            $rule->targetFormula?->operands() ?? [],
+        )->measurement;
         $replay = Replay::of($this->scorecard, $kpi->measurement, $typed, $month, self::PERIODS);
         $read = array_values(array_filter($replay->periods, $typed->actuals->has(...)));
         $latest = $read === [] ? null : $read[count($read) - 1];
@@ -50,7 +55,7 @@ final readonly class ReplayReader
                 $replay->asTyped[$at]->value,
                 $replay->changes($at),
                 $written($kpi->shows($typed->actuals->figure($period))),
-                $written($typed->targets->line->figure($period)),
+                $written($typed->targets->goal($period)?->lower()),
             ), $replay->periods, array_keys($replay->periods)),
             CountsView::of($replay->countsAsIs()),
             CountsView::of($replay->countsAsTyped()),
@@ -60,32 +65,18 @@ final readonly class ReplayReader
         );
     }
 
-    private function typed(Measurement $saved, TypedRule $typed): Measurement
+    private function typed(KeptMeasurement $kept, TypedRule $typed): KeptMeasurement
     {
-        $definition = $saved->definition->judgedBy($typed->polarity, $typed->accumulation, $typed->rule === null ? [] : [$typed->rule]);
+        /** @param  \Closure(CellValue): (BigDecimal|null)  $figure */
+        $series = fn (Series $kept, \Closure $figure): Series => new Series([
+            ...array_diff_key($kept->all(), $typed->targets),
+            ...array_map(fn (BigDecimal $each): string => (string) $each, array_filter(array_map($figure, $typed->targets))),
+        ]);
 
-        return new Measurement($definition, $saved->actuals, $this->targets($saved, $typed), $saved->tenure, [], $saved->baseline);
-    }
-
-    private function targets(Measurement $saved, TypedRule $rule): Targets
-    {
-        $typed = $rule->targets;
-        if ($typed === []) {
-            return $saved->targets;
-        }
-        $line = function (?TargetLine $kept, bool $isUpper) use ($typed): TargetLine {
-            $own = $kept?->own()->all() ?? [];
-            foreach ($typed as $period => $value) {
-                $figure = $isUpper ? $value->upper : $value->figure;
-                unset($own[$period]);
-                $own += $figure === null ? [] : [$period => (string) $figure];
-            }
-
-            return $kept === null ? TargetLine::of(new Series($own)) : $kept->withOwn(new Series($own));
-        };
-
-        return $rule->polarity === Polarity::Band
-            ? Targets::band($line($saved->targets->line, false), $line($saved->targets->upper, true))
-            : Targets::of($line($saved->targets->line, false));
+        return $kept->trying(
+            $kept->definition->judgedBy($typed->polarity, $typed->accumulation, $typed->rule === null ? [] : [$typed->rule])->aimingBy($typed->targetFormula),
+            $series($kept->targets, fn (CellValue $value): ?BigDecimal => $value->figure),
+            $series($kept->upperTargets, fn (CellValue $value): ?BigDecimal => $value->upper),
+        );
     }
 }

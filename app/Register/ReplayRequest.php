@@ -17,6 +17,9 @@ use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Formula;
+use Kybernet\Core\Measure\FormulaProblem;
+use Kybernet\Core\Measure\TargetFormula;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\Problems;
@@ -25,13 +28,16 @@ use Kybernet\Core\Workbook\RulesReader;
 use OpenApi\Attributes as OA;
 
 /** A rule that is being typed, for a KPI that is there already. */
-#[OA\Schema(schema: 'ReplayInput', required: ['code', 'unit', 'polarity', 'accumulation', 'rule', 'targets'], properties: [
+#[OA\Schema(schema: 'ReplayInput', required: ['code', 'unit', 'polarity', 'accumulation', 'rule', 'targets', 'targetFormula', 'lowFormula', 'highFormula'], properties: [
     new OA\Property(property: 'code', type: 'string'),
     new OA\Property(property: 'unit', description: 'code of the unit whose figures are replayed', type: 'string'),
     new OA\Property(property: 'polarity', type: 'string', enum: Polarity::class),
     new OA\Property(property: 'accumulation', type: 'string', enum: Accumulation::class),
     new OA\Property(property: 'rule', ref: '#/components/schemas/Rule', nullable: true),
     new OA\Property(property: 'targets', ref: '#/components/schemas/PeriodTargets', description: 'as typed for the unit, by period'),
+    new OA\Property(property: 'targetFormula', type: 'string'),
+    new OA\Property(property: 'lowFormula', type: 'string'),
+    new OA\Property(property: 'highFormula', type: 'string'),
 ])]
 final class ReplayRequest extends FormRequest
 {
@@ -51,6 +57,9 @@ final class ReplayRequest extends FormRequest
             'accumulation' => ['required', Rule::enum(Accumulation::class)],
             'rule' => ['nullable', 'array'],
             'targets' => ['array'],
+            'targetFormula' => ['nullable', 'string', 'max:2000'],
+            'lowFormula' => ['nullable', 'string', 'max:2000'],
+            'highFormula' => ['nullable', 'string', 'max:2000'],
         ];
     }
 
@@ -76,6 +85,7 @@ final class ReplayRequest extends FormRequest
             $this->accumulation(),
             $this->rule,
             $this->targets,
+            $this->targetFormula(),
         );
     }
 
@@ -87,6 +97,21 @@ final class ReplayRequest extends FormRequest
     private function accumulation(): Accumulation
     {
         return Accumulation::from($this->string('accumulation')->toString());
+    }
+
+    /** What is wrong with a formula is told beside its own field; until then it gives no targets. */
+    private function targetFormula(): ?TargetFormula
+    {
+        $formulas = [];
+        foreach ($this->polarity() === Polarity::Band ? ['lowFormula', 'highFormula'] : ['targetFormula'] as $field) {
+            try {
+                $formulas[] = Formula::ofTarget($this->string($field)->toString());
+            } catch (FormulaProblem) {
+                return null;
+            }
+        }
+
+        return new TargetFormula($formulas[0], $formulas[1] ?? null);
     }
 
     private function setting(): NumberSetting

@@ -80,7 +80,7 @@ final readonly class TypedDefinition
             'code' => $input['code'], 'name' => $input['name'], 'purpose' => $text('purpose'), 'kind' => $input['kind'],
             'measure' => $isJudged ? null : $text('measure'), 'decimals' => (int) $input['decimals'], 'scale' => (bool) $input['scaled'] ? 'auto' : null,
             'polarity' => $isJudged ? null : $polarity, 'frequency' => $input['frequency'], 'accumulation' => $input['accumulation'],
-            'formula' => $input['kind'] === 'formula' ? $text('formula') : null, 'level' => $input['level'], 'department' => $input['department'],
+            'formula' => $input['kind'] === 'formula' ? $text('formula') ?? '' : null, 'level' => $input['level'], 'department' => $input['department'],
             'theme' => $text('theme'), 'objective' => $text('objective'), 'source' => $text('source'),
             'dueDay' => isset($input['dueDay']) ? (int) $input['dueDay'] : null, 'dataAvailable' => (bool) $input['dataAvailable'],
             'definitionAgreed' => (bool) $input['definitionAgreed'], 'noteRequired' => (bool) $input['noteRequired'],
@@ -92,6 +92,11 @@ final readonly class TypedDefinition
             'rules' => $rules,
         ];
         $kpi['texts'] = $kpi['texts'] === [] ? null : $kpi['texts'];
+        $aims = $isJudged ? [] : ($polarity === 'band' ? ['lowFormula', 'highFormula'] : ['targetFormula']);
+        if (array_filter(array_map($text, $aims), is_string(...)) !== []) {
+            // One that is missing is told beside its own field: it stands there blank.
+            $kpi += array_combine($aims, array_map(fn (string $member): string => $text($member) ?? '', $aims));
+        }
 
         return [array_filter($kpi, fn (mixed $member): bool => $member !== null), new TypedFields($place, $places), $problems];
     }

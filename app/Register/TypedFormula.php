@@ -13,6 +13,7 @@ final readonly class TypedFormula
 {
     /**
      * @param  string  $code  of the KPI that it defines; blank where it has none yet
+     * @param  bool  $isTarget  whether it gives targets, and not figures
      * @param  string  $unit  code of the unit whose figures it is tried on
      * @param  Period  $month  the latest one
      * @param  int<0, max>  $decimals  that its values are shown with
@@ -20,6 +21,7 @@ final readonly class TypedFormula
     public function __construct(
         public string $code,
         public string $text,
+        public bool $isTarget,
         public string $unit,
         public Period $month,
         public Frequency $frequency,

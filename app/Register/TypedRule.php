@@ -7,6 +7,7 @@ namespace App\Register;
 use App\Figures\CellValue;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\TargetFormula;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 
@@ -19,6 +20,7 @@ final readonly class TypedRule
      * @param  Period  $month  the latest one
      * @param  RuleSet|null  $rule  as if it had always been in force; null where nothing is judged
      * @param  array<string, CellValue>  $targets  as typed for the unit, by period
+     * @param  TargetFormula|null  $targetFormula  null where targets are set, and while it cannot be read
      */
     public function __construct(
         public string $code,
@@ -28,5 +30,6 @@ final readonly class TypedRule
         public Accumulation $accumulation,
         public ?RuleSet $rule,
         public array $targets,
+        public ?TargetFormula $targetFormula,
     ) {}
 }

@@ -50,7 +50,7 @@ final readonly class ChangeReader
         'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'what' => 'what', 'who' => 'who', 'due' => 'by', 'outcome' => 'outcome', 'ended' => 'ended', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
         'code' => 'code', 'name' => 'name', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
         'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
-        'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'min' => 'lowest possible', 'max' => 'highest possible',
+        'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'target_formula' => 'target worked out by', 'high_target_formula' => 'upper target worked out by', 'min' => 'lowest possible', 'max' => 'highest possible',
         'materiality' => 'materiality', 'gathering' => 'over units', 'weighted_by_id' => 'weighted by', 'source' => 'source', 'due_day' => 'due day',
         'data_available' => 'data available', 'definition_agreed' => 'definition agreed', 'note_required' => 'note required',
         'text_green' => 'green means', 'text_amber' => 'amber means', 'text_red' => 'red means',

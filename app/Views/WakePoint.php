@@ -34,7 +34,7 @@ final readonly class WakePoint
         return array_map(fn (Period $period): self => new self(
             $period->key(),
             self::written($kpi->shows($measurement->actuals->figure($period))),
-            self::written($measurement->targets->line->figure($period)),
+            self::written($measurement->targets->goal($period)?->lower()),
         ), $first->to($last));
     }
 

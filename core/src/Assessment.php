@@ -9,6 +9,7 @@ use Kybernet\Core\Compare\PriorYear;
 use Kybernet\Core\Compare\Variance;
 use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\TargetFrom;
 use Kybernet\Core\Status\Call;
 use Kybernet\Core\Status\Evidence;
 use Kybernet\Core\Status\Explanation;
@@ -55,7 +56,18 @@ final readonly class Assessment
         $missing = $this->missingUnits();
 
         return ($this->call === null ? $computed : "{$this->call->status->words()}, called: {$this->call->reason} Computed: {$computed}")
+            .$this->aim()
             .($missing === [] ? '' : ' Without '.implode(', ', $missing).'.');
+    }
+
+    /** Where its target is worked out, by what. */
+    private function aim(): string
+    {
+        $formula = $this->measurement->definition->targetFormula;
+
+        return $formula === null || $this->figures->goal?->from !== TargetFrom::Formula
+            ? ''
+            : ' The '.($formula->isBand() ? 'band' : 'target')." is worked out: {$formula->words()}.";
     }
 
     /**

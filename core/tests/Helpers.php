@@ -13,8 +13,8 @@ use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Measure\SetTargets;
 use Kybernet\Core\Measure\TargetLine;
-use Kybernet\Core\Measure\Targets;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Polarity;
@@ -63,7 +63,7 @@ function measured(
     return new Measurement(
         new Definition($measure, $decimals, $polarity, $accumulation, $rules),
         new Series($actuals),
-        Targets::of(TargetLine::of(new Series($targets))),
+        SetTargets::of(TargetLine::of(new Series($targets))),
     );
 }
 

@@ -30,6 +30,9 @@ final class Special
                 ['reference' => 'target', 'measure' => 'absolute', 'green' => '0', 'amber' => '0.15']),
             self::kpi('NET', 'Leakage and mains', ['code' => 'BALANCE', 'name' => 'Water balance closed', 'purpose' => 'Whether the month\'s balance of the network was closed and agreed with Treatment.', 'kind' => 'judged', 'polarity' => 'none', 'accumulation' => 'latest',
                 'text_green' => 'Closed and agreed by the eighth', 'text_amber' => 'Closed, with an open question under 1 %', 'text_red' => 'Not closed, or a question over 1 %']),
+            // What it may cost follows the water that is pumped: £14.20 a megalitre.
+            self::kpi('NET', 'Supply', ['code' => 'PUMP-COST', 'name' => 'Cost of pumping', 'purpose' => 'Electricity for pumping water into the network; what it may cost follows the water that is pumped.', 'measure' => '£', 'accumulation' => 'sum', 'target_formula' => '14.2 * "SYS-IN"'],
+                ['reference' => 'target', 'measure' => 'percent', 'green' => '0', 'amber' => '3']),
             self::kpi('CUS', 'Customers', ['code' => 'WAITING', 'name' => 'Enquiries waiting', 'purpose' => 'Written enquiries without an answer at the end of the week.', 'measure' => 'enquiries', 'frequency' => 'week', 'accumulation' => 'latest'],
                 ['reference' => 'none', 'measure' => 'level', 'green' => '260', 'amber' => '320']),
             self::kpi('FIN', 'Money', ['code' => 'AUDIT', 'name' => 'Audit actions closed', 'purpose' => 'Actions from audits that were closed in the quarter.', 'measure' => 'actions', 'frequency' => 'quarter', 'polarity' => 'higher', 'accumulation' => 'sum'],
@@ -47,9 +50,11 @@ final class Special
         foreach ($months as $index => $month) {
             $season = cos(2 * M_PI * ($month->monthOfYear() - 7) / 12);
             $wobble = sin($index * 2.3) + cos($index * 1.7);
+            $pumped = (int) round(8_860 + 320 * $season + 40 * $wobble);
             $figures[$month->key()] = match ($code) {
-                'SYS-IN' => (string) (int) round(8_860 + 320 * $season + 40 * $wobble),
+                'SYS-IN' => (string) $pumped,
                 'BILLED' => (string) (int) round((8_860 + 320 * $season) * (0.836 + 0.0005 * $index - ($index > 24 ? 0.006 * ($index - 24) : 0)) + 18 * $wobble),
+                'PUMP-COST' => (string) (int) round($pumped * (13.95 + 0.16 * sin($index * 1.3) + ($index > 25 ? 0.13 * ($index - 25) : 0))),
                 'INLET' => number_format(2.72 - 0.18 * $season + 0.06 * $wobble - ($month->key() === '2026-07' ? 0.42 : 0), 2, '.', ''),
                 'BALANCE' => ['2025-02' => 'red', '2025-03' => 'amber', '2026-05' => 'amber', '2026-06' => 'red', '2026-07' => 'amber'][$month->key()] ?? 'green',
                 default => '',

@@ -94,7 +94,7 @@ it('takes a target back when its cell is emptied, and a unit without figures awa
 
 it('lists the register with what is still open', function () {
     Kpi::query()->where('code', 'LEAK')->firstOrFail()->ruleSets()->delete();
-    $this->as('owner')->getJson('/api/kpis')->assertOk()->assertJsonCount(22, 'kpis')->assertJsonMissing(['code' => 'FLOODING']);
+    $this->as('owner')->getJson('/api/kpis')->assertOk()->assertJsonCount(23, 'kpis')->assertJsonMissing(['code' => 'FLOODING']);
     $page = $this->as('analyst')->getJson('/api/kpis')->assertOk()->json();
     $lines = array_column($page['kpis'], null, 'code');
 

@@ -139,7 +139,7 @@ it('judges from the database what it judges from the exported workbook', functio
                 ->toBe($assessed["{$kpi->code} {$units[$kpi->unitId]} {$span->value}"]);
         }
     }
-    expect(count($assessed))->toBe(156 * 4);
+    expect(count($assessed))->toBe(157 * 4);
 })->with(['2026-08', '2026-03']);
 
 it('shows every kind of KPI on the screens, and takes typed figures only where they belong', function () {

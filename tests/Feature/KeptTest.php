@@ -98,7 +98,11 @@ it('finds no drift after random changes of everything that a judgement follows f
     $any = fn (string $table, string $where = 'true'): string => "(SELECT id FROM {$table} WHERE {$where} ORDER BY md5(id::text || '".mt_rand()."') LIMIT 1)";
     $figure = fn (): string => (string) (mt_rand(1, 9000) / 10);
     $month = fn (): string => sprintf("'%04d-%02d-01'", mt_rand(2024, 2026), mt_rand(1, 12));
-    // Formulas of formulas, formulas over the units below, weights of none, and a fixed baseline after kept months are among them.
+    // Formulas of formulas, formulas over the units below, targets that follow others and the year before, weights of none,
+    // and a fixed baseline after kept months are among them.
+    DB::statement("UPDATE kpis SET target_formula = CASE code WHEN 'RENEWED' THEN 'target(VALVES) / 250 + prior(BURSTS) / 50' ELSE 'LEAK / 30' END WHERE code IN ('RENEWED', 'NIGHT')");
+    DB::table('period_states')->delete();
+    DB::statement("DELETE FROM targets WHERE kpi_unit_id IN ({$this->measuredId('RENEWED')}, {$this->measuredId('NIGHT')})");
     DB::statement("UPDATE kpis SET formula = 'NRW * 2 + below(Z-LEAK)' WHERE kind = 'formula' AND code <> 'NRW' AND id = {$any('kpis', "kind = 'formula' AND code <> 'NRW'")}");
     DB::statement("UPDATE kpi_unit SET baseline_from = '2025-10-01', baseline_to = '2026-08-01' WHERE id IN ({$this->measuredId('LEAK')}, {$this->measuredId('NRW')})");
     foreach (range(1, (int) (getenv('KYBERNET_ROUNDS') ?: 5)) as $round) {

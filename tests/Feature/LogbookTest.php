@@ -17,7 +17,7 @@ afterEach(fn () => CarbonImmutable::setTestNow());
 it('shows a data owner their own KPIs of the unit and below, and an executive none', function () {
     $rows = fn (string $account, string $unit): array => $this->as($account)->getJson("/api/units/{$unit}/logbook?period=2026-08")->assertOk()->json('rows');
 
-    expect($rows('owner', 'NET'))->toHaveCount(75)
+    expect($rows('owner', 'NET'))->toHaveCount(76)
         ->and(array_unique(array_column($rows('owner', 'NET'), 'unit')))->toHaveCount(13)
         ->and($rows('owner', 'Z-FENWICK'))->toHaveCount(5)
         ->and($rows('executive', 'NET'))->toBe([]);

@@ -14,7 +14,7 @@ function definition(array $change = []): array
     return array_replace_recursive([
         'code' => 'HYDRANTS', 'name' => 'Hydrants inspected', 'purpose' => 'Inspections done.', 'objective' => 'SERVE', 'level' => 'departmental', 'theme' => 'Supply',
         'department' => 'NET', 'source' => 'Job system', 'dueDay' => 8, 'dataAvailable' => true, 'definitionAgreed' => true, 'noteRequired' => false,
-        'kind' => 'entered', 'measure' => 'hydrants', 'decimals' => 0, 'scaled' => false, 'frequency' => 'month', 'accumulation' => 'sum', 'formula' => '',
+        'kind' => 'entered', 'measure' => 'hydrants', 'decimals' => 0, 'scaled' => false, 'frequency' => 'month', 'accumulation' => 'sum', 'formula' => '', 'targetFormula' => '', 'lowFormula' => '', 'highFormula' => '',
         'min' => '0', 'max' => '', 'materiality' => '', 'gather' => '', 'weightedBy' => null, 'polarity' => 'higher',
         'rule' => ['from' => '2026-04', 'reference' => 'target', 'measure' => 'percent', 'green' => '0', 'amber' => '10'],
         'texts' => ['green' => 'Every hydrant on its day', 'amber' => '', 'red' => ''],
@@ -47,6 +47,8 @@ it('defines every kind of KPI and reads it back as it was typed', function (arra
     'a formula, driven by another' => [['kind' => 'formula', 'formula' => 'BURSTS / RENEWED', 'accumulation' => 'recompute', 'polarity' => 'lower', 'drivers' => ['BURSTS', 'RENEWED']]],
     'judged by a person, by the week' => [['kind' => 'judged', 'measure' => '', 'polarity' => 'none', 'rule' => null, 'min' => '', 'accumulation' => 'latest', 'frequency' => 'week']],
     'a unit with limits, weight and months of its own' => [['units' => [['weight' => 2.5, 'from' => '2026-08', 'to' => '2027-03', 'rule' => ['from' => '2026-08', 'reference' => 'target', 'measure' => 'percent', 'green' => '1', 'amber' => '2']]]]],
+    'a target that is worked out' => [['targetFormula' => '0.02 * prior(BURSTS) + target(VALVES)']],
+    'a band that is worked out' => [['polarity' => 'band', 'lowFormula' => '0.9 * VALVES', 'highFormula' => '1.1 * VALVES', 'rule' => ['measure' => 'absolute', 'green' => '0', 'amber' => '0.5']]],
     'weighted over units' => [['gather' => 'weighted', 'weightedBy' => 'BURSTS', 'frequency' => 'month']],
 ]);
 
@@ -70,8 +72,11 @@ it('refuses what cannot be, beside the field', function (array $change, string $
     'a band of which nothing is better' => [['polarity' => 'band', 'accumulation' => 'mean', 'rule' => ['measure' => 'reached', 'green' => '100', 'amber' => '90'], 'targets' => ['NET' => ['2026-08' => '']]], '/rule/measure', 'on a band'],
     'an upper bound below the lower one' => [['min' => '5', 'max' => '4'], '/max', '5 or more'],
     'a formula that names nothing known' => [['kind' => 'formula', 'formula' => 'BURSTS / NOPE', 'accumulation' => 'recompute'], '/formula', "no KPI 'NOPE'"],
+    'no formula' => [['kind' => 'formula', 'accumulation' => 'recompute'], '/formula', 'formula is missing'],
     'a formula that breaks off' => [['kind' => 'formula', 'formula' => '(BURSTS', 'accumulation' => 'recompute'], '/formula', 'Unclosed'],
     'a formula over another frequency' => [['kind' => 'formula', 'formula' => 'AUDIT * 2', 'accumulation' => 'recompute'], '/formula', 'by the quarter'],
+    'a target that leads back to itself' => [['targetFormula' => '2 * target(HYDRANTS)'], '/targetFormula', 'HYDRANTS > HYDRANTS'],
+    'half a band that is worked out' => [['polarity' => 'band', 'lowFormula' => 'VALVES', 'rule' => ['measure' => 'absolute'], 'targets' => ['NET' => ['2026-08' => '']]], '/highFormula', 'both its targets'],
     'recomputing what is entered' => [['accumulation' => 'recompute'], '/accumulation', 'Only a formula KPI'],
     'a driver that is not there' => [['drivers' => ['NOPE']], '/drivers/0', 'no KPI'],
     'a weight below nothing' => [['units' => [['weight' => -1]]], '/units/0/weight', 'from 0'],
@@ -137,7 +142,7 @@ it('replays the last two years under a rule that is being typed, and saves nothi
 });
 
 it('checks a formula while it is written: its place, its circle, its values', function (string $formula, string $problem, ?int $place, ?string $last) {
-    $check = $this->as('analyst')->postJson('/api/formula?period=2026-08', ['code' => 'NRW', 'formula' => $formula, 'unit' => 'NET', 'frequency' => 'month', 'accumulation' => 'recompute', 'decimals' => 1])->assertOk();
+    $check = $this->as('analyst')->postJson('/api/formula?period=2026-08', ['code' => 'NRW', 'formula' => $formula, 'isTarget' => false, 'unit' => 'NET', 'frequency' => 'month', 'accumulation' => 'recompute', 'decimals' => 1])->assertOk();
 
     expect($check->json('problem'))->toBe($problem)->and($check->json('place'))->toBe($place)->and($check->json('values.5.digits'))->toBe($last);
 })->with([
@@ -148,6 +153,25 @@ it('checks a formula while it is written: its place, its circle, its values', fu
     'a zero divisor' => ['BILLED / (BILLED - BILLED)', '', null, null],
     'a missing operand' => ['NIGHT * 2', '', null, null],
 ]);
+
+it('works targets out, replays them while they are typed, and keeps what they name', function () {
+    $body = ['code' => 'PUMP-COST', 'unit' => 'NET', 'polarity' => 'lower', 'accumulation' => 'sum', 'rule' => ['from' => '2026-09', 'reference' => 'target', 'measure' => 'percent', 'green' => '0', 'amber' => '3'], 'targets' => []];
+    $replay = fn (string $formula, array $more = []): array => $this->as('analyst')->postJson('/api/replay?period=2026-08', [...$body, 'targetFormula' => $formula, ...$more])->assertOk()->json();
+    $same = $replay('14.2 * "SYS-IN"');
+    $pumped = (string) DB::scalar("SELECT trim_scale(actual * 14.2) FROM readings WHERE kpi_unit_id = ? AND period = '2026-08-01'", [$this->measuredId('SYS-IN')]);
+    expect($same['words'])->toBe('No month would change.')->and($same['periods'][23]['target'])->toBe($pumped);
+    // By its own figures a year before every month of the rise is over, and without a formula there is no target at all.
+    $prior = $replay('prior("PUMP-COST")');
+    expect($prior['periods'][23]['target'])->toBe($prior['periods'][11]['actual'])->and($replay('')['periods'][23])->toMatchArray(['target' => null, 'asTyped' => 'not-judged'])
+        ->and($replay('nonsense(')['periods'][23]['target'])->toBeNull()
+        ->and($replay('14.2 * "SYS-IN"', ['targets' => ['2026-08' => '1']])['periods'][23])->toMatchArray(['target' => '1', 'asTyped' => 'red']);
+
+    $this->deleteJson('/api/kpis/SYS-IN')->assertStatus(422);
+    $try = fn (string $formula): array => $this->postJson('/api/formula?period=2026-08', ['code' => 'PUMP-COST', 'formula' => $formula, 'isTarget' => true, 'unit' => 'NET', 'frequency' => 'month', 'accumulation' => 'sum', 'decimals' => 0])->assertOk()->json();
+    expect($try('prior("PUMP-COST")')['values'][5]['digits'])->toBe($prior['periods'][11]['actual'])
+        ->and($try('target(INLET)'))->toMatchArray(['problem' => "'INLET' aims at a band and has no single target.", 'place' => 8])
+        ->and($try('prior(NIGHT'))->toMatchArray(['values' => []]);
+});
 
 it('changes common fields of many KPIs at once, retires them, and moves them from a month on', function () {
     $bulk = fn (array $change) => $this->as('analyst')->patchJson('/api/kpis', $change);
@@ -200,7 +224,7 @@ it('moves definitions out and in as tables and workbooks, previewed and all or n
     $file = fn (string $content, string $name): array => ['file' => UploadedFile::fake()->createWithContent($name, $content)];
     $exported = $this->as('analyst')->get("/api/definitions?format={$format}")->assertOk()->streamedContent();
     $same = $this->postJson('/api/definitions', $file($exported, "definitions.{$format}"))->assertOk()->json();
-    expect(array_unique(array_column($same['rows'], 'outcome')))->toBe(['same'])->and($same['rows'])->toHaveCount(72);
+    expect(array_unique(array_column($same['rows'], 'outcome')))->toBe(['same'])->and($same['rows'])->toHaveCount(73);
 })->with(['csv', 'xlsx', 'ods', 'json']);
 
 it('changes what a table of definitions says, or nothing where one of them is refused', function () {

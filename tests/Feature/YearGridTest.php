@@ -35,6 +35,22 @@ it('lays the year out: figures, colours, notes, and why a cell cannot be typed i
         ->and(collect($this->getJson('/api/units/CUS/grid?period=2026-08&layer=actual&columns=month')->json('rows'))->firstWhere('code', 'WAITING'))->toBeNull();
 });
 
+it('shows what is worked out where no target is set, and one that is set instead of it', function () {
+    $this->as('analyst');
+    $row = fn (): array => ($this->row)('PUMP-COST', 'target');
+    $pumped = fn (string $month): string => (string) (int) round(14.2 * (float) DB::scalar('SELECT actual FROM readings WHERE kpi_unit_id = ? AND period = ?', [self::measured('SYS-IN', 'NET')->id, "{$month}-01"]));
+    expect($row())->toMatchArray(['targetFormula' => '14.2 * "SYS-IN"', 'typed' => array_fill(0, 12, '')])
+        ->and($row()['following'])->toBe([...array_map($pumped, ['2026-04', '2026-05', '2026-06', '2026-07', '2026-08']), ...array_fill(0, 7, '')]);
+
+    ($this->save)([($this->cell)('PUMP-COST', '2026-08', '120000')], 'target')->assertJsonPath('outcomes.0.outcome', 'saved');
+    expect($row()['typed'][4])->toBe('120000')->and($row()['following'][4])->toBe('');
+    // A change of the water that is pumped changes the colour, and the answer to it has the row.
+    $again = ($this->save)([($this->cell)('SYS-IN', '2026-07', '7000', rtrim(($this->row)('SYS-IN')['typed'][3]))])->json('rows');
+    expect(collect($again)->firstWhere('code', 'PUMP-COST')['statuses'][3])->toBe('r');
+    ($this->save)([($this->cell)('PUMP-COST', '2026-08', '', '120000')], 'target')->assertJsonPath('outcomes.0.outcome', 'saved');
+    expect($row()['following'][4])->toBe($pumped('2026-08'));
+});
+
 it('reads and judges a typed block without saving it', function () {
     $verdicts = $this->as('owner')->postJson('/api/units/NET/cells?period=2026-08', ['layer' => 'actual', 'cells' => [
         ($this->cell)('NIGHT', '2026-08', ' 1.930 '), ($this->cell)('NIGHT', '2026-07', '£1,9%', '1.70'), ($this->cell)('VALVES', '2026-08', '(7,000)'), ($this->cell)('LEAK', '2026-06', '1'), ($this->cell)('VALVES', '2026-07', ''),

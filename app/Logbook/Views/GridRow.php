@@ -18,6 +18,7 @@ final readonly class GridRow
     /**
      * @param  list<string>|null  $periods
      * @param  list<string>  $typed
+     * @param  list<string>|null  $following
      * @param  list<string>  $statuses
      * @param  list<string>  $locks
      * @param  list<string>  $marks
@@ -36,6 +37,9 @@ final readonly class GridRow
         #[OA\Property(items: new OA\Items(type: 'string'), nullable: true, description: 'the period of each cell, blank where there is none; null when they are those of the columns')]
         public ?array $periods,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'as this user would type it')] public array $typed,
+        #[OA\Property(items: new OA\Items(type: 'string'), nullable: true, description: 'of targets: what holds where none is set, worked out or from the figure of the year')]
+        public ?array $following,
+        #[OA\Property(description: 'what its targets are worked out by; blank where they are set')] public string $targetFormula,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'g, a, r, or blank')] public array $statuses,
         #[OA\Property(items: new OA\Items(ref: LockSchema::REF))] public array $locks,
         #[OA\Property(items: new OA\Items(type: 'string'), description: 'n where there is a note; p where the figure is provisional')] public array $marks,

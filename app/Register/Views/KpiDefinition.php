@@ -51,6 +51,9 @@ final readonly class KpiDefinition
         #[OA\Property(enum: Frequency::class)] public string $frequency,
         #[OA\Property(enum: Accumulation::class)] public string $accumulation,
         #[OA\Property] public string $formula,
+        #[OA\Property(description: 'what targets are worked out by where none is set')] public string $targetFormula,
+        #[OA\Property(description: 'of a band: the same for its lower target')] public string $lowFormula,
+        #[OA\Property(description: 'of a band: the same for its upper target')] public string $highFormula,
         #[OA\Property] public string $min,
         #[OA\Property] public string $max,
         #[OA\Property] public string $materiality,
@@ -109,6 +112,7 @@ final readonly class KpiDefinition
             }
         }
         $rule = self::inForce($definition->rules, $month);
+        $isBand = $definition->targetFormula?->isBand() === true;
 
         return new self(
             $kpi->code,
@@ -130,6 +134,9 @@ final readonly class KpiDefinition
             $definition->frequency->value,
             $definition->accumulation->value,
             $definition->formula->text ?? '',
+            $isBand ? '' : $definition->targetFormula->line->text ?? '',
+            $isBand ? $definition->targetFormula->line->text ?? '' : '',
+            $isBand ? $definition->targetFormula->upper->text ?? '' : '',
             $setting->write($definition->min),
             $setting->write($definition->max),
             $definition->materiality?->isZero() === false ? $setting->write($definition->materiality) : '',

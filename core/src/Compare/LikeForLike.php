@@ -40,13 +40,16 @@ final readonly class LikeForLike
         $aimed = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->aimed() : null;
         $compared = array_values(array_filter($reported, fn (Period $period): bool => $measurement->targets->has($period) && ($aimed === null || $aimed->has($period))));
         $actual = $measurement->gather($reported);
+        $goal = $measurement->targets->gather($reported === [] ? $due : $compared, $measurement->definition->accumulation);
+        // A formula may give each period a target and the span none: then nothing is compared.
+        $compared = $goal === null ? [] : $compared;
 
         return new self(
             $due,
             $reported,
             count($compared),
             $actual,
-            $measurement->targets->gather($reported === [] ? $due : $compared, $measurement->definition->accumulation),
+            $goal,
             match (true) {
                 $aimed !== null => $aimed->gather($compared, $measurement->definition->accumulation),
                 count($compared) === count($reported) => $actual,

@@ -79,12 +79,24 @@ final class Composition
     /** @return array<string, Measurement|null> */
     private function operands(Formula $formula, string $unit): array
     {
-        $operands = [];
-        foreach ($formula->operands as $key => $operand) {
-            $operands[$key] = $operand->below ? $this->below($operand->code, $unit) : $this->measurement($operand->code, $unit);
-        }
+        return array_map(fn (Operand $operand): ?Measurement => match ($operand->of) {
+            OperandOf::Here => $this->measurement($operand->code, $unit),
+            OperandOf::Below => $this->below($operand->code, $unit),
+            OperandOf::Prior => $this->standingFor($operand->code, $unit, fn (Measurement $other): Figures => new YearEarlierFigures($other->actuals)),
+            OperandOf::Target => $this->standingFor($operand->code, $unit, fn (Measurement $other): Figures => new TargetFigures($other->targets)),
+        }, $formula->operands);
+    }
 
-        return $operands;
+    /**
+     * A KPI with other figures in the place of its own, gathered by its own rule.
+     *
+     * @param  \Closure(Measurement): Figures  $figures
+     */
+    private function standingFor(string $kpi, string $unit, \Closure $figures): ?Measurement
+    {
+        $other = $this->measurement($kpi, $unit);
+
+        return $other === null ? null : new Measurement($other->definition, $figures($other), SetTargets::none(), $other->tenure);
     }
 
     /** A KPI gathered over the units below; null where none of them measures it. */
@@ -96,7 +108,7 @@ final class Composition
         $definition = (array_values($this->placed[$kpi] ?? [])[0] ?? null)?->definition;
         $figures = $definition === null ? null : $this->gathered($kpi, $unit, new Tenure);
 
-        return $this->madeBelow[$kpi][$unit] = $definition === null || $figures === null || $figures->isEmpty() ? null : new Measurement($definition, $figures, Targets::none());
+        return $this->madeBelow[$kpi][$unit] = $definition === null || $figures === null || $figures->isEmpty() ? null : new Measurement($definition, $figures, SetTargets::none());
     }
 
     private function gathered(string $kpi, string $unit, Tenure $tenure): GatheredFigures
@@ -128,17 +140,32 @@ final class Composition
 
     private function targets(KeptMeasurement $placed): Targets
     {
-        $lower = $this->line($placed, $placed->targets, $placed->yearTargets);
+        $formula = $placed->definition->targetFormula;
+        $isBand = $placed->definition->polarity === Polarity::Band;
+        // A KPI whose targets are worked out takes no share of what is set for a year.
+        $isShared = $formula === null;
+        $lower = $this->line($placed, $placed->targets, $placed->yearTargets, $isShared);
+        $set = $isBand
+            ? SetTargets::band($lower, $this->line($placed, $placed->upperTargets, $placed->upperYearTargets, $isShared))
+            : SetTargets::of($lower);
+        // As it is tried out, a KPI may have become a band, or be one no longer, before its formulas have followed.
+        if ($formula === null || $formula->isBand() !== $isBand) {
+            return $set;
+        }
+        $figures = fn (Formula $formula): FormulaFigures => new FormulaFigures(
+            $formula,
+            $this->operands($formula, $placed->unit),
+            Accumulation::Recompute,
+            $this->isMeasured($placed->tenure),
+        );
 
-        return $placed->definition->polarity === Polarity::Band
-            ? Targets::band($lower, $this->line($placed, $placed->upperTargets, $placed->upperYearTargets))
-            : Targets::of($lower);
+        return new FormulaTargets($set, fn (): array => [$figures($formula->line), $formula->upper === null ? null : $figures($formula->upper)]);
     }
 
     /** @param  array<string, string>  $years  figures set for whole years */
-    private function line(KeptMeasurement $placed, Series $own, array $years): TargetLine
+    private function line(KeptMeasurement $placed, Series $own, array $years, bool $isShared): TargetLine
     {
-        return $years === [] ? TargetLine::of($own) : TargetLine::planned(
+        return $years === [] || ! $isShared ? TargetLine::of($own, $years) : TargetLine::planned(
             $own,
             $years,
             $placed->definition->frequency,

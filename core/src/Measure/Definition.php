@@ -26,6 +26,7 @@ final readonly class Definition
      * @param  Formula|null  $formula  of a formula KPI
      * @param  Gathering|null  $gathering  how its units become one figure for the unit above; null for not at all
      * @param  string|null  $weightedBy  code of the KPI that weights them
+     * @param  TargetFormula|null  $targetFormula  what its targets are worked out by, where they are not set
      */
     public function __construct(
         public string $measure,
@@ -41,6 +42,7 @@ final readonly class Definition
         public ?Formula $formula = null,
         public ?Gathering $gathering = null,
         public ?string $weightedBy = null,
+        public ?TargetFormula $targetFormula = null,
     ) {}
 
     /** @param  list<RuleSet>  $rules */
@@ -58,7 +60,16 @@ final readonly class Definition
     {
         return new self(
             $this->measure, $this->decimals, $polarity, $accumulation, $rules, $this->kind, $this->frequency, $this->min, $this->max,
-            $this->materiality, $this->formula, $this->gathering, $this->weightedBy,
+            $this->materiality, $this->formula, $this->gathering, $this->weightedBy, $this->targetFormula,
+        );
+    }
+
+    /** The same KPI with targets that are worked out in another way, or set. */
+    public function aimingBy(?TargetFormula $formula): self
+    {
+        return new self(
+            $this->measure, $this->decimals, $this->polarity, $this->accumulation, $this->rules, $this->kind, $this->frequency, $this->min, $this->max,
+            $this->materiality, $this->formula, $this->gathering, $this->weightedBy, $formula,
         );
     }
 

@@ -21,15 +21,19 @@ use Symfony\Component\ExpressionLanguage\TokenStream;
  * Arithmetic over KPI codes of the same unit and period, calculated on exact decimals.
  *
  * `+ - * / ( )`, numbers and `min max abs sum avg`; `orzero(X)` counts a missing X as 0; `below(X)` is X gathered over
- * the units below. A code that is no plain word, such as one with a hyphen, stands in double quotes. The expression
- * language's lexer and parser read the text; nothing else of that language is allowed, and none of it is run.
+ * the units below. In a formula of targets, `prior(X)` is X a year earlier and `target(X)` its target. A code that is no
+ * plain word, such as one with a hyphen, stands in double quotes. The expression language's lexer and parser read the
+ * text; nothing else of that language is allowed, and none of it is run.
  */
 final readonly class Formula
 {
-    private const FUNCTIONS = ['min', 'max', 'abs', 'sum', 'avg', 'orzero', 'below'];
+    private const FUNCTIONS = ['min', 'max', 'abs', 'sum', 'avg', 'orzero'];
 
     /** How many arguments a function takes: exactly one, where not any number from one. */
-    private const OF_ONE = ['abs', 'orzero', 'below'];
+    private const OF_ONE = ['abs', 'orzero', 'below', 'prior', 'target'];
+
+    /** These take a KPI's code and nothing else. */
+    private const OF_CODE = ['orzero', 'below', 'prior', 'target'];
 
     private const PUNCTUATION = ['(', ')', ','];
 
@@ -41,15 +45,35 @@ final readonly class Formula
      */
     private function __construct(public string $text, private Node $root, public array $operands, private array $places) {}
 
-    /** @throws FormulaProblem when it cannot be read, or names no KPI */
+    /**
+     * Of figures.
+     *
+     * @throws FormulaProblem when it cannot be read, or names no KPI
+     */
     public static function parse(string $text): self
+    {
+        return self::read($text, OperandOf::functions(isTarget: false));
+    }
+
+    /**
+     * Of targets, which may be made of last year's figures and of other targets.
+     *
+     * @throws FormulaProblem when it cannot be read, or names no KPI
+     */
+    public static function ofTarget(string $text): self
+    {
+        return self::read($text, OperandOf::functions(isTarget: true));
+    }
+
+    /** @param  list<string>  $operands  the functions that say what of a KPI is taken */
+    private static function read(string $text, array $operands): self
     {
         // Printed signs for the typed ones; both are one character long, so positions stay those of the text.
         $plain = str_replace(["\u{2212}", "\u{00D7}", "\u{00F7}"], ['-', '*', '/'], $text);
         $at = fn (int $byte): int => mb_strlen(substr($plain, 0, max(0, $byte - 1))) + 1;
         try {
             $tokens = self::tokens($plain, $at);
-            $functions = array_fill_keys(self::FUNCTIONS, []);
+            $functions = array_fill_keys([...self::FUNCTIONS, ...$operands], []);
             $root = (new Parser($functions))->parse(new TokenStream($tokens, $plain), [], Parser::IGNORE_UNKNOWN_VARIABLES);
         } catch (SyntaxError $error) {
             preg_match('/\A(.*?)\.? around position (\d+)/s', $error->getMessage(), $match);
@@ -149,7 +173,7 @@ final readonly class Formula
     {
         $code = self::code($node);
         if ($code !== null) {
-            self::note($operands, new Operand($code, false, false));
+            self::note($operands, new Operand($code));
         } elseif ($node instanceof FunctionNode) {
             $place = array_shift($places);
             $name = self::name($node);
@@ -157,9 +181,9 @@ final readonly class Formula
             if (in_array($name, self::OF_ONE, true) ? count($arguments) !== 1 : $arguments === []) {
                 throw new FormulaProblem("{$name}() takes ".(in_array($name, self::OF_ONE, true) ? 'one argument.' : 'at least one argument.'), $place);
             }
-            if ($name === 'orzero' || $name === 'below') {
+            if (in_array($name, self::OF_CODE, true)) {
                 $code = self::code($arguments[0]) ?? throw new FormulaProblem("{$name}() takes one KPI code.", $place);
-                self::note($operands, new Operand($code, $name === 'below', $name === 'orzero'));
+                self::note($operands, new Operand($code, OperandOf::tryFrom($name) ?? OperandOf::Here, $name === 'orzero'));
             } else {
                 foreach ($arguments as $argument) {
                     self::check($argument, $operands, $places);
@@ -213,8 +237,8 @@ final readonly class Formula
         /** @var FunctionNode $node what the parser was allowed to read leaves nothing else */
         $name = self::name($node);
         $arguments = self::arguments($node);
-        if ($name === 'orzero' || $name === 'below') {
-            $key = (new Operand((string) self::code($arguments[0]), $name === 'below', false))->key();
+        if (in_array($name, self::OF_CODE, true)) {
+            $key = (new Operand((string) self::code($arguments[0]), OperandOf::tryFrom($name) ?? OperandOf::Here))->key();
 
             return $figures[$key] ?? throw new NoValue("{$key} has no figure");
         }
@@ -268,6 +292,7 @@ final readonly class Formula
     {
         return match (true) {
             str_contains($message, 'Unexpected token "end of expression"') => 'The formula ends too early.',
+            preg_match('/The function "(prior|target)" does not exist/', $message, $match) === 1 => "{$match[1]}() stands in formulas of targets only.",
             preg_match('/Unexpected token "[^"]*" of value "([^"]*)"/', $message, $match) === 1 => "'{$match[1]}' is not expected here.",
             default => rtrim($message, '.').'.',
         };

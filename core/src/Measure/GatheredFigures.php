@@ -6,7 +6,6 @@ namespace Kybernet\Core\Measure;
 
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Timeline;
-use Kybernet\Core\Status\Polarity;
 
 /**
  * The actuals of a KPI gathered over the units below. A period counts as reported when any unit in whose time it lies
@@ -133,58 +132,10 @@ final class GatheredFigures implements Figures
         return array_values(array_filter(array_map(strval(...), array_keys($this->members)), fn (string $unit): bool => isset($missing[$unit])));
     }
 
-    /**
-     * The targets of the units, gathered as their figures are: of a period over those that have both, a figure and a
-     * target, and where none has reported over those that have a target. Of a year over all in their own time.
-     */
-    public function targets(Definition $kpi): Targets
+    /** What the units aim at together. */
+    public function targets(Definition $kpi): GatheredTargets
     {
-        $isBand = $kpi->polarity === Polarity::Band;
-        $lower = $upper = $fromYear = [];
-        foreach ($this->targetPeriods() as $key) {
-            $period = Period::parse($key, $kpi->frequency);
-            $isAimed = fn (string $unit): bool => $this->members[$unit]->targets->has($period);
-            $units = array_filter($this->reporting($period), $isAimed);
-            $units = array_values($units !== [] ? $units : array_filter(array_map(strval(...), array_keys($this->members)), fn (string $unit): bool => $isAimed($unit) && $this->members[$unit]->tenure->holds($period, $this->timeline->year)));
-            if ($units === []) {
-                continue;
-            }
-            $lower[$key] = $this->target($units, $period, fn (Measurement $member): TargetLine => $member->targets->line);
-            $upper[$key] = $isBand ? $this->target($units, $period, fn (Measurement $member): ?TargetLine => $member->targets->upper) : null;
-            foreach ($units as $unit) {
-                $fromYear[$key] = ($fromYear[$key] ?? false) || ! $this->members[$unit]->targets->line->own()->has($period);
-            }
-        }
-        $line = TargetLine::derived($lower, array_filter($fromYear));
-
-        return Targets::gathered($line, $isBand ? TargetLine::derived($upper, array_filter($fromYear)) : null, fn (Period $year): ?Goal => $this->yearGoal($kpi, $year));
-    }
-
-    /** What all the units aim at in a year, each in its own time; null when one of them aims at nothing. */
-    private function yearGoal(Definition $kpi, Period $year): ?Goal
-    {
-        $lower = $upper = [];
-        foreach ($this->members as $member) {
-            $periods = $this->timeline->yearPeriods($kpi->frequency, $member->tenure, $year);
-            if ($periods === []) {
-                continue;
-            }
-            $goal = $member->targets->ofYear($year, $periods, $kpi->accumulation);
-            $low = $goal === null ? null : $goal->band->low ?? $goal->target;
-            if ($goal === null || $low === null) {
-                return null;
-            }
-            $lower[] = $low;
-            $upper[] = $goal->band->high ?? $low;
-        }
-        if ($lower === [] || $upper === []) {
-            return null;
-        }
-        $rule = $this->method === Gathering::Sum ? Accumulation::Sum : Accumulation::Mean;
-
-        return $kpi->polarity === Polarity::Band
-            ? new Goal(null, new Band($rule->combine($lower), $rule->combine($upper)), false)
-            : new Goal($rule->combine($lower), null, false);
+        return new GatheredTargets($this, $this->members, $this->method === Gathering::Sum, $kpi, $this->timeline);
     }
 
     /** The same figures over the units alone that have a target too. */
@@ -246,7 +197,7 @@ final class GatheredFigures implements Figures
     }
 
     /** @return list<string> units whose figure is in that of the period */
-    private function reporting(Period $period): array
+    public function reporting(Period $period): array
     {
         $key = $period->key();
         if (! isset($this->reporting[$key])) {
@@ -265,41 +216,22 @@ final class GatheredFigures implements Figures
         return $this->reporting[$key];
     }
 
-    /** @return list<string> keys of the periods in which any unit has a target */
-    private function targetPeriods(): array
-    {
-        $keys = [];
-        foreach ($this->members as $member) {
-            $keys += array_fill_keys($member->targets->line->periods(), true);
-        }
-
-        return array_keys($keys);
-    }
-
     /**
-     * @param  list<string>  $units
-     * @param  \Closure(Measurement): (TargetLine|null)  $line
+     * Targets of units in a period, as one. Levels of a ratio, and what is weighted by what is not known, count alike.
+     *
+     * @param  non-empty-array<string, Exact>  $targets  by unit
      */
-    private function target(array $units, Period $period, \Closure $line): ?Exact
+    public function levelled(array $targets, Period $period): ?Exact
     {
-        $targets = [];
-        $weights = [];
-        foreach ($units as $unit) {
-            $target = $line($this->members[$unit])?->figure($period);
-            if ($target === null) {
-                return null;
-            }
-            $targets[] = $target;
-            $weights[] = $this->method === Gathering::Weighted ? ($this->weights[$unit] ?? null)?->actuals->figure($period) : null;
-        }
-        // Levels of a ratio, and what is weighted by what is not known, count alike.
-        $known = Exact::known($weights);
+        $figures = array_values($targets);
+        $weights = $this->method !== Gathering::Weighted ? [] : Exact::known(array_map(
+            fn (string $unit): ?Exact => ($this->weights[$unit] ?? null)?->actuals->figure($period),
+            array_map(strval(...), array_keys($targets)),
+        ));
 
-        return match (true) {
-            $targets === [] => null,
-            count($known) === count($targets) => self::combine($this->method, $targets, $known),
-            default => ($this->method === Gathering::Sum ? Accumulation::Sum : Accumulation::Mean)->combine($targets),
-        };
+        return count($weights) === count($figures)
+            ? self::combine($this->method, $figures, $weights)
+            : ($this->method === Gathering::Sum ? Accumulation::Sum : Accumulation::Mean)->combine($figures);
     }
 
     /**
@@ -349,7 +281,7 @@ final class GatheredFigures implements Figures
             }
             $name = implode(' ', array_map(spl_object_id(...), [...$inUnits, $first]));
             $shared[$name] ??= new self($this->operandMethod($definition, $inUnits), $inUnits, $this->operandWeights($definition, $inUnits), $this->timeline, $isWhole, $shared, $this->outermost ?? $isWhole);
-            $operands[$key] = new Measurement($definition, $shared[$name], Targets::none());
+            $operands[$key] = new Measurement($definition, $shared[$name], SetTargets::none());
         }
 
         return new FormulaFigures($first->formula(), $operands, Accumulation::Recompute);

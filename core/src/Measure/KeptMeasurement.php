@@ -42,4 +42,13 @@ final readonly class KeptMeasurement
         public ?array $baseline = null,
         public array $calls = [],
     ) {}
+
+    /** The same figures under another idea of good, as it is tried out: no unit's own rules, and no calls. */
+    public function trying(Definition $definition, Series $targets, Series $upperTargets): self
+    {
+        return new self(
+            $this->kpi, $this->unit, $definition, $this->readings, $targets, $upperTargets, $this->yearTargets, $this->upperYearTargets,
+            $this->isGathered, $this->tenure, [], $this->baseline,
+        );
+    }
 }

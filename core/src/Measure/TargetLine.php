@@ -19,13 +19,13 @@ final readonly class TargetLine
     /**
      * @param  array<string, Exact>  $fromYear  by period, only those without a target of their own
      * @param  array<string, string>  $years  figures set for whole years, by year
-     * @param  array<string, Exact>  $derived  by period, those worked out from targets that were set
      */
-    private function __construct(private Series $own, private array $fromYear, private array $years, private array $derived = []) {}
+    private function __construct(private Series $own, private array $fromYear, private array $years) {}
 
-    public static function of(Series $own): self
+    /** @param  array<string, string>  $years  figures set for whole years, of which no period takes a share */
+    public static function of(Series $own, array $years = []): self
     {
-        return new self($own, [], []);
+        return new self($own, [], $years);
     }
 
     /** @param  array<string, string>  $years  figures set for whole years, by year: `FY2026` */
@@ -51,54 +51,54 @@ final readonly class TargetLine
         return new self($own, $fromYear, $years);
     }
 
-    /**
-     * @param  array<string, Exact|null>  $targets  by period, worked out from other lines; null where there is none
-     * @param  array<string, true>  $fromYear  periods of which any of it comes from a year's figure
-     */
-    public static function derived(array $targets, array $fromYear): self
-    {
-        $known = array_filter($targets, fn (?Exact $target): bool => $target !== null);
-
-        return new self(new Series([]), array_intersect_key($known, $fromYear), [], array_diff_key($known, $fromYear));
-    }
-
-    /** The same line with other targets of single periods; those that follow from a year's figure stay. */
-    public function withOwn(Series $own): self
-    {
-        return new self($own, $this->fromYear, $this->years);
-    }
-
     public function has(Period $period): bool
     {
-        return $this->own->has($period) || isset($this->fromYear[$period->key()]) || isset($this->derived[$period->key()]);
+        return $this->own->has($period) || isset($this->fromYear[$period->key()]);
     }
 
     public function figure(Period $period): ?Exact
     {
-        return $this->own->figure($period) ?? $this->fromYear[$period->key()] ?? $this->derived[$period->key()] ?? null;
+        return $this->own->figure($period) ?? $this->fromYear[$period->key()] ?? null;
     }
 
     /**
-     * @param  list<Period>  $periods  those that have no target are passed over
-     * @return array{Exact, bool}|null the target of the periods, and whether any of it comes from a year's figure
+     * Whether any of the periods has its target from the figure of its year.
+     *
+     * @param  list<Period>  $periods
      */
-    public function gather(array $periods, Accumulation $rule): ?array
+    public function takesFromYear(array $periods): bool
     {
-        $rule = $rule->ofTargets();
-        $isFromYear = false;
         if ($this->fromYear !== []) {
             foreach ($periods as $period) {
-                $isFromYear = $isFromYear || isset($this->fromYear[$period->key()]);
+                if (isset($this->fromYear[$period->key()])) {
+                    return true;
+                }
             }
         }
-        if (! $isFromYear && $this->derived === []) {
-            $target = $rule->gather($this->own, $periods);
-        } else {
-            $figures = Exact::known(array_map($this->figure(...), $periods));
-            $target = $figures === [] ? null : $rule->combine($figures);
-        }
 
-        return $target === null ? null : [$target, $isFromYear];
+        return false;
+    }
+
+    /**
+     * The target of the periods together; null when none has one.
+     *
+     * @param  list<Period>  $periods  those that have no target are passed over
+     */
+    public function gather(array $periods, Accumulation $rule): ?Exact
+    {
+        $rule = $rule->ofTargets();
+        if (! $this->takesFromYear($periods)) {
+            return $rule->gather($this->own, $periods);
+        }
+        $figures = Exact::known(array_map($this->figure(...), $periods));
+
+        return $figures === [] ? null : $rule->combine($figures);
+    }
+
+    /** The figure set for a whole year. */
+    public function forYear(Period $year): ?Exact
+    {
+        return isset($this->years[$year->key()]) ? Exact::of($this->years[$year->key()]) : null;
     }
 
     /**
@@ -109,11 +109,7 @@ final readonly class TargetLine
      */
     public function ofYear(Period $year, array $periods, Accumulation $rule): ?Exact
     {
-        if (isset($this->years[$year->key()])) {
-            return Exact::of($this->years[$year->key()]);
-        }
-
-        return $this->ofAll($periods, $rule);
+        return $this->forYear($year) ?? $this->ofAll($periods, $rule);
     }
 
     /**
@@ -129,13 +125,7 @@ final readonly class TargetLine
             }
         }
 
-        return $this->gather($periods, $rule)[0] ?? null;
-    }
-
-    /** @return list<string> keys of the periods that have a target */
-    public function periods(): array
-    {
-        return [...array_keys($this->own->all()), ...array_keys($this->fromYear), ...array_keys($this->derived)];
+        return $this->gather($periods, $rule);
     }
 
     public function own(): Series

@@ -58,7 +58,7 @@ final readonly class Evidence
             $actual,
             $goal === null ? null : $goal->band ?? $goal->target,
             max(1, $figures->compared),
-            $actual === null ? self::unread($measurement, $figures) : 'there is no target to compare with',
+            $actual === null ? self::unread($measurement, $figures) : self::unaimed($measurement, $figures),
         );
     }
 
@@ -168,6 +168,13 @@ final readonly class Evidence
         return $reference instanceof Band
             ? $reference->distance($actual)
             : $this->kpi->polarity->adverse($actual->minus($reference));
+    }
+
+    private static function unaimed(Measurement $measurement, LikeForLike $figures): string
+    {
+        $why = $figures->reported === [] ? null : $measurement->targets->whyNone($figures->reported);
+
+        return 'there is no target to compare with'.($why === null ? '' : ", as {$why}");
     }
 
     private static function unread(Measurement $measurement, LikeForLike $figures): ?string

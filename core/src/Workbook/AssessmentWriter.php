@@ -127,7 +127,7 @@ final readonly class AssessmentWriter
             'comparedPrior' => $kind === Kind::Judged ? 0 : $assessment->prior->compared,
             'actual' => $shown($figures->actual),
             'target' => self::decimal($figures->goal?->target),
-            'targetFrom' => $figures->goal === null ? null : ($figures->goal->fromYear ? 'year' : 'set'),
+            'targetFrom' => $figures->goal?->from->value,
             'low' => self::decimal($figures->goal?->band?->low),
             'high' => self::decimal($figures->goal?->band?->high),
             'prior' => $shown($assessment->prior->figure),

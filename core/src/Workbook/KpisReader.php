@@ -15,6 +15,9 @@ use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\FormulaProblem;
 use Kybernet\Core\Measure\Gathering;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Operand;
+use Kybernet\Core\Measure\OperandOf;
+use Kybernet\Core\Measure\TargetFormula;
 use Kybernet\Core\Status\Polarity;
 
 /**
@@ -26,6 +29,7 @@ final class KpisReader
     private const OF_NUMBERS = [
         'measure' => 'measure', 'polarity' => 'polarity', 'formula' => 'formula', 'min' => 'bounds', 'max' => 'bounds',
         'materiality' => 'materiality', 'gather' => 'way of gathering',
+        'targetFormula' => 'target', 'lowFormula' => 'target', 'highFormula' => 'target',
     ];
 
     /** @var array<string, KpiDraft> */
@@ -69,9 +73,10 @@ final class KpisReader
             $min,
             $max,
             $row->figure('materiality'),
-            $kind === Kind::Formula ? $this->formula($row) : null,
+            $kind === Kind::Formula ? self::formula($row, 'formula', Formula::parse(...)) : null,
             $row->row('gather')?->choice('method', Gathering::class),
             $row->row('gather')?->text('weight'),
+            $kind === Kind::Judged ? null : self::targetFormula($row, $polarity),
         );
         if ($code === null || isset($this->kpis[$code])) {
             return;
@@ -92,7 +97,9 @@ final class KpisReader
     public function all(): array
     {
         foreach ($this->kpis as $kpi) {
-            $this->checkOperands($kpi);
+            foreach ($this->formulas($kpi) as $member => $formula) {
+                $this->checkOperands($kpi, $member, $formula);
+            }
             $this->checkGathering($kpi);
             foreach ($kpi->row->texts('drivers') as $index => $driver) {
                 if (! isset($this->kpis[$driver])) {
@@ -104,8 +111,9 @@ final class KpisReader
                 $kpi->row->refuse('department', 'unknown-unit', "There is no unit '{$department}'.");
             }
         }
-        $this->refuseCycles('formula', fn (KpiDraft $kpi): array => array_map(fn ($operand): string => $operand->code, array_values($kpi->definition->formula->operands ?? [])), 'A formula cannot lead back to itself');
-        $this->refuseCycles('drivers', fn (KpiDraft $kpi): array => array_values($kpi->row->texts('drivers')), 'A KPI cannot drive itself');
+        $this->refuseCycles(fn (KpiDraft $kpi): array => array_fill_keys(array_map(fn (Operand $operand): string => $operand->code, array_values($kpi->definition->formula->operands ?? [])), 'formula'), 'A formula cannot lead back to itself');
+        $this->refuseCycles($this->aimedBy(...), 'A target cannot lead back to itself');
+        $this->refuseCycles(fn (KpiDraft $kpi): array => array_fill_keys($kpi->row->texts('drivers'), 'drivers'), 'A KPI cannot drive itself');
 
         return $this->kpis;
     }
@@ -162,15 +170,44 @@ final class KpisReader
         $this->names[mb_strtolower($name)] = $code;
     }
 
-    private function formula(Row $row): ?Formula
+    /** @param  \Closure(string): Formula  $parse */
+    private static function formula(Row $row, string $member, \Closure $parse): ?Formula
     {
         try {
-            return $row->text('formula') === null ? null : Formula::parse($row->text('formula'));
+            return $row->text($member) === null ? null : $parse($row->text($member));
         } catch (FormulaProblem $problem) {
-            $row->refuse('formula', 'formula', $problem->getMessage());
+            $row->refuse($member, 'formula', $problem->getMessage());
 
             return null;
         }
+    }
+
+    /** What the targets are worked out by: of a band two formulas, otherwise one. */
+    private static function targetFormula(Row $row, ?Polarity $polarity): ?TargetFormula
+    {
+        $isBand = $polarity === Polarity::Band;
+        foreach ($polarity === null ? [] : self::targetMembers(! $isBand) as $member) {
+            if ($row->text($member) !== null) {
+                $row->refuse($member, 'not-allowed', $isBand ? 'A band has a low and a high target, each with its formula.' : 'Only a band has this.');
+            }
+        }
+        $formulas = [];
+        $members = self::targetMembers($isBand);
+        foreach ($members as $at => $member) {
+            $formulas[] = self::formula($row, $member, Formula::ofTarget(...));
+            $other = $members[1 - $at] ?? $member;
+            if ($row->text($member) === null && $row->text($other) !== null) {
+                $row->refuse($row->has($member) ? $member : '', 'missing-member', 'A band needs the formulas of both its targets.');
+            }
+        }
+
+        return $formulas[0] === null || ($isBand && ($formulas[1] ?? null) === null) ? null : new TargetFormula($formulas[0], $formulas[1] ?? null);
+    }
+
+    /** @return list<string> */
+    private static function targetMembers(bool $isBand): array
+    {
+        return $isBand ? ['lowFormula', 'highFormula'] : ['targetFormula'];
     }
 
     private function readPlace(KpiDraft $kpi, Row $row, ?Polarity $polarity, ?Accumulation $accumulation): void
@@ -235,21 +272,55 @@ final class KpisReader
         return $from === null || $to === null ? null : $from->to($to);
     }
 
-    private function checkOperands(KpiDraft $kpi): void
+    /** @return array<string, Formula> by the member that holds it */
+    private function formulas(KpiDraft $kpi): array
     {
-        foreach ($kpi->definition->formula->operands ?? [] as $operand) {
+        return ($kpi->definition->formula === null ? [] : ['formula' => $kpi->definition->formula]) + $this->targetFormulas($kpi);
+    }
+
+    /** @return array<string, Formula> by the member that holds it */
+    private function targetFormulas(KpiDraft $kpi): array
+    {
+        $aim = $kpi->definition->targetFormula;
+
+        return $aim === null ? [] : array_combine(self::targetMembers($aim->isBand()), $aim->formulas());
+    }
+
+    private function checkOperands(KpiDraft $kpi, string $member, Formula $formula): void
+    {
+        foreach ($formula->operands as $operand) {
             $other = $this->kpis[$operand->code] ?? null;
             $problem = match (true) {
                 $other === null => ['unknown-kpi', "There is no KPI '{$operand->code}'."],
                 $other->definition->kind === Kind::Judged => ['operand', "'{$operand->code}' is judged and has no number."],
                 $other->definition->frequency !== $kpi->definition->frequency => ['operand', "'{$operand->code}' is measured by the {$other->definition->frequency->value}, not by the {$kpi->definition->frequency->value}."],
-                $operand->below && $other->definition->gathering === null => ['operand', "'{$operand->code}' does not say how it is gathered over units."],
+                $operand->of === OperandOf::Below && $other->definition->gathering === null => ['operand', "'{$operand->code}' does not say how it is gathered over units."],
+                $operand->of === OperandOf::Target && $other->definition->polarity === Polarity::Band => ['operand', "'{$operand->code}' aims at a band and has no single target."],
                 default => null,
             };
             if ($problem !== null) {
-                $kpi->row->refuse('formula', $problem[0], $problem[1], $operand->code);
+                $kpi->row->refuse($member, $problem[0], $problem[1], $operand->code);
             }
         }
+    }
+
+    /**
+     * The KPIs whose targets the targets of a KPI are made of.
+     *
+     * @return array<string, string> the member that names it, by code
+     */
+    private function aimedBy(KpiDraft $kpi): array
+    {
+        $codes = [];
+        foreach ($this->targetFormulas($kpi) as $member => $formula) {
+            foreach ($formula->operands as $operand) {
+                if ($operand->of === OperandOf::Target) {
+                    $codes[$operand->code] ??= $member;
+                }
+            }
+        }
+
+        return $codes;
     }
 
     private function checkGathering(KpiDraft $kpi): void
@@ -271,21 +342,21 @@ final class KpisReader
         };
     }
 
-    /** @param  \Closure(KpiDraft): list<string>  $next */
-    private function refuseCycles(string $member, \Closure $next, string $words): void
+    /** @param  \Closure(KpiDraft): array<string, string>  $next  the member that names it, by code */
+    private function refuseCycles(\Closure $next, string $words): void
     {
         $done = [];
         foreach ($this->kpis as $kpi) {
-            $this->follow($kpi->code, [], $done, $member, $next, $words);
+            $this->follow($kpi->code, [], $done, $next, $words);
         }
     }
 
     /**
      * @param  list<string>  $path
      * @param  array<string, true>  $done
-     * @param  \Closure(KpiDraft): list<string>  $next
+     * @param  \Closure(KpiDraft): array<string, string>  $next
      */
-    private function follow(string $code, array $path, array &$done, string $member, \Closure $next, string $words): void
+    private function follow(string $code, array $path, array &$done, \Closure $next, string $words): void
     {
         $kpi = $this->kpis[$code] ?? null;
         $start = array_search($code, $path, true);
@@ -294,12 +365,12 @@ final class KpisReader
         }
         if ($start !== false) {
             $circle = [...array_slice($path, $start), $code];
-            $kpi->row->refuse($member, 'cycle', "{$words}: ".implode(' > ', $circle).'.', $circle[1]);
+            $kpi->row->refuse($next($kpi)[$circle[1]], 'cycle', "{$words}: ".implode(' > ', $circle).'.', $circle[1]);
 
             return;
         }
-        foreach ($next($kpi) as $other) {
-            $this->follow($other, [...$path, $code], $done, $member, $next, $words);
+        foreach (array_map(strval(...), array_keys($next($kpi))) as $other) {
+            $this->follow($other, [...$path, $code], $done, $next, $words);
         }
         $done[$code] = true;
     }

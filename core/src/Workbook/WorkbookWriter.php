@@ -7,6 +7,7 @@ namespace Kybernet\Core\Workbook;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\TargetFormula;
 use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
@@ -100,6 +101,7 @@ final class WorkbookWriter
             'frequency' => $definition->frequency->value,
             'accumulation' => $definition->accumulation->value,
             'formula' => $definition->formula?->text,
+            ...self::targetFormula($definition->targetFormula),
             'level' => $kpi->level,
             'department' => $kpi->department,
             'theme' => $kpi->theme,
@@ -254,6 +256,14 @@ final class WorkbookWriter
                 yield ['unit' => $unit, 'period' => $month];
             }
         }
+    }
+
+    /** @return Members */
+    private static function targetFormula(?TargetFormula $formula): array
+    {
+        return $formula?->upper === null
+            ? ['targetFormula' => $formula?->line->text]
+            : ['lowFormula' => $formula->line->text, 'highFormula' => $formula->upper->text];
     }
 
     /**

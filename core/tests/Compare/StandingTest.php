@@ -9,8 +9,8 @@ use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Measure\SetTargets;
 use Kybernet\Core\Measure\TargetLine;
-use Kybernet\Core\Measure\Targets;
 use Kybernet\Core\Status\Polarity;
 
 use function Kybernet\Core\Tests\measured;
@@ -55,7 +55,7 @@ it('says nothing where nothing can be said', function (Polarity $polarity, array
 it('ranks by the distance from a band, each unit from its own', function () {
     $span = function (string $actual, string $low, string $high): LikeForLike {
         $series = fn (string $figure): Series => new Series(['2026-08' => $figure]);
-        $targets = Targets::band(TargetLine::of($series($low)), TargetLine::of($series($high)));
+        $targets = SetTargets::band(TargetLine::of($series($low)), TargetLine::of($series($high)));
 
         return LikeForLike::gather(new Measurement(new Definition('pH', 1, Polarity::Band, Accumulation::Mean, []), $series($actual), $targets), [month('2026-08')]);
     };

@@ -5,6 +5,7 @@ declare(strict_types=1);
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Formula;
 use Kybernet\Core\Measure\FormulaProblem;
+use Kybernet\Core\Measure\OperandOf;
 
 use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
@@ -31,7 +32,7 @@ it('names the KPIs it needs', function () {
     $operands = Formula::parse('A / orzero(B) + below(C) + orzero(A)')->operands;
 
     expect(array_keys($operands))->toBe(['A', 'B', 'below(C)'])
-        ->and($operands['A']->orZero)->toBeFalse()->and($operands['B']->orZero)->toBeTrue()->and($operands['below(C)']->below)->toBeTrue();
+        ->and($operands['A']->orZero)->toBeFalse()->and($operands['B']->orZero)->toBeTrue()->and($operands['below(C)']->of)->toBe(OperandOf::Below);
 });
 
 it('says what it cannot read, and where', function (string $formula, ?int $position, string $words) {

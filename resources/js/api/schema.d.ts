@@ -920,6 +920,10 @@ export interface components {
             periods: string[] | null;
             /** @description as this user would type it */
             typed: string[];
+            /** @description of targets: what holds where none is set, worked out or from the figure of the year */
+            following: string[] | null;
+            /** @description what its targets are worked out by; blank where they are set */
+            targetFormula: string;
             /** @description g, a, r, or blank */
             statuses: string[];
             locks: components["schemas"]["Lock"][];
@@ -1103,6 +1107,8 @@ export interface components {
             /** @description of the KPI that it defines */
             code: string;
             formula: string;
+            /** @description whether it gives targets, and not figures */
+            isTarget: boolean;
             /** @description code of the unit whose figures it is tried on */
             unit: string;
             /** @enum {string} */
@@ -1142,6 +1148,12 @@ export interface components {
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             formula: string;
+            /** @description what targets are worked out by where none is set */
+            targetFormula: string;
+            /** @description of a band: the same for its lower target */
+            lowFormula: string;
+            /** @description of a band: the same for its upper target */
+            highFormula: string;
             /** @description what a figure cannot fall below, as typed */
             min: string;
             max: string;
@@ -1194,6 +1206,9 @@ export interface components {
             rule: components["schemas"]["Rule"] | null;
             /** @description as typed for the unit, by period */
             targets: components["schemas"]["PeriodTargets"];
+            targetFormula: string;
+            lowFormula: string;
+            highFormula: string;
         };
         /** @description One definition of the file. */
         DefinitionOutcome: {
@@ -1260,6 +1275,12 @@ export interface components {
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             formula: string;
+            /** @description what targets are worked out by where none is set */
+            targetFormula: string;
+            /** @description of a band: the same for its lower target */
+            lowFormula: string;
+            /** @description of a band: the same for its upper target */
+            highFormula: string;
             min: string;
             max: string;
             materiality: string;

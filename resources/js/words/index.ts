@@ -39,6 +39,8 @@ export const ACCUMULATIONS = {
     minimum: 'lowest',
     recompute: 'worked out again',
 } as const;
+/** Where targets come from. */
+export const AIMS = { set: 'set', worked: 'worked out' } as const;
 export const LEVELS = {
     organisational: 'organisational',
     departmental: 'departmental',

@@ -9,7 +9,7 @@ import { answer, asked, expectSound, Problem, soon, visit } from './mounting';
 const MONTHS = ['04', '05', '06', '07', '08'].map((month) => `2026-${month}`);
 const row = (id: number, name: string, change: Partial<Schemas['GridRow']> = {}): Schemas['GridRow'] => ({
     id, code: name.toUpperCase(), name, measure: 'Ml/d', unit: 'Network', theme: 'Water', kind: 'entered', formula: '', asksReason: false,
-    mine: true, periods: null, typed: ['1', '2', '3', '', ''], statuses: ['g', 'a', 'r', '', ''], locks: ['closed', '', '', '', 'future'],
+    mine: true, periods: null, typed: ['1', '2', '3', '', ''], following: null, targetFormula: '', statuses: ['g', 'a', 'r', '', ''], locks: ['closed', '', '', '', 'future'],
     marks: ['', 'n', '', '', ''], total: null, ...change,
 }); // prettier-ignore
 const page = (rows: Schemas['GridRow'][]): Schemas['GridPage'] =>

@@ -42,7 +42,10 @@ function ground(draft: Draft | undefined, bad: boolean, lock: string): string {
 const cells = computed(() =>
     props.row.locks.map((lock, column) => {
         const draft = props.drafts.get(`${props.row.id}/${column}`);
-        const text = draft?.text ?? props.row.typed[column] ?? '';
+        const typed = draft?.text ?? props.row.typed[column] ?? '';
+        // What holds where nothing is set: worked out, or from the figure of the year.
+        const following = typed === '' ? (props.row.following?.[column] ?? '') : '';
+        const text = typed || following;
         const marks = props.row.marks[column] ?? '';
         const status = (draft === undefined ? props.row.statuses[column] : draft.status) ?? '';
         const bad = draft?.state === 'refused' || draft?.state === 'conflict';
@@ -53,7 +56,8 @@ const cells = computed(() =>
             bar: isJudged || bad ? undefined : BARS[status],
             ground: ground(draft, bad, lock),
             figure: [
-                props.row.kind === 'formula' ? 'italic' : '',
+                props.row.kind === 'formula' || following !== '' ? 'italic' : '',
+                following === '' ? '' : 'text-ink-soft',
                 bad ? 'text-red-text' : '',
                 marks.includes('n') ? 'border-b-2 border-dotted border-brass leading-[1.15]' : '',
             ],
@@ -62,6 +66,11 @@ const cells = computed(() =>
             /** what a screen reader says: as a label, since hidden texts in every cell slow the scrolling down */
             said: [
                 setApart(text),
+                following === ''
+                    ? ''
+                    : props.row.targetFormula === ''
+                      ? 'from the target of the year'
+                      : `worked out: ${props.row.targetFormula}`,
                 LETTERS[status] ?? '',
                 draft === undefined ? '' : bad ? draft.words : 'not saved yet',
                 marks.includes('n') ? 'has a note' : '',

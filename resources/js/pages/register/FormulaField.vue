@@ -8,8 +8,20 @@ import { useView } from '@/composables/useView';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 
-/** A formula, with completion of KPI codes, checked while it is written and tried on the latest periods. */
-const props = defineProps<{ draft: Definition; kpis: readonly Schemas['RegisterLine'][]; invalid: boolean }>();
+/**
+ * A formula of figures or of targets, with completion of KPI codes, checked while it is written and tried on the latest
+ * periods.
+ */
+const props = withDefaults(
+    defineProps<{
+        draft: Definition;
+        kpis: readonly Schemas['RegisterLine'][];
+        invalid: boolean;
+        id?: string;
+        isTarget?: boolean;
+    }>(),
+    { id: 'formula', isTarget: false },
+);
 const formula = defineModel<string>({ required: true });
 
 const { period } = useView();
@@ -33,7 +45,7 @@ const check = useDebounceFn(() => {
         const answer = await read(
             api.POST('/api/formula', {
                 params: { query: { period: period.value } },
-                body: { code, formula: text, unit, frequency, accumulation, decimals },
+                body: { code, formula: text, isTarget: props.isTarget, unit, frequency, accumulation, decimals },
             }),
         );
         return { text, answer };
@@ -56,7 +68,7 @@ watch(
 const caret = ref(0);
 const chosen = ref(0);
 const dismissed = ref(false);
-const FUNCTIONS = ['min', 'max', 'abs', 'sum', 'avg', 'orzero', 'below'];
+const FUNCTIONS = ['min', 'max', 'abs', 'sum', 'avg', 'orzero', 'below', 'prior', 'target'];
 
 /** The word before the caret, and where it begins. */
 const word = computed(() => /"?([A-Za-z][A-Za-z0-9_.-]*)$/.exec(formula.value.slice(0, caret.value)));
@@ -65,22 +77,26 @@ const offers = computed(() => {
     if (typed === '' || dismissed.value) {
         return [];
     }
-    return props.kpis
-        .filter(({ code, kind }) => code !== props.draft.code && kind !== 'judged')
-        .filter(
-            ({ code, name }) =>
-                code.toLowerCase().startsWith(typed) ||
-                name
-                    .toLowerCase()
-                    .split(' ')
-                    .some((part) => part.startsWith(typed)),
-        )
-        .filter(({ code }) => code !== word.value?.[1])
-        .sort(
-            (one, other) =>
-                Number(other.code.toLowerCase().startsWith(typed)) - Number(one.code.toLowerCase().startsWith(typed)),
-        )
-        .slice(0, 6);
+    return (
+        props.kpis
+            // A target may follow last year's figures of its own KPI.
+            .filter(({ code, kind }) => (props.isTarget || code !== props.draft.code) && kind !== 'judged')
+            .filter(
+                ({ code, name }) =>
+                    code.toLowerCase().startsWith(typed) ||
+                    name
+                        .toLowerCase()
+                        .split(' ')
+                        .some((part) => part.startsWith(typed)),
+            )
+            .filter(({ code }) => code !== word.value?.[1])
+            .sort(
+                (one, other) =>
+                    Number(other.code.toLowerCase().startsWith(typed)) -
+                    Number(one.code.toLowerCase().startsWith(typed)),
+            )
+            .slice(0, 6)
+    );
 });
 watch(offers, () => (chosen.value = 0));
 
@@ -146,7 +162,7 @@ const place = computed(() => {
 <template>
     <div class="relative max-w-[520px]">
         <textarea
-            id="formula"
+            :id="id"
             ref="field"
             v-model="formula"
             class="field block w-full font-mono text-[14px]"
@@ -156,11 +172,11 @@ const place = computed(() => {
             autocomplete="off"
             role="combobox"
             aria-autocomplete="list"
-            aria-controls="formula-offers"
+            :aria-controls="`${id}-offers`"
             :aria-expanded="offers.length > 0"
-            :aria-activedescendant="offers.length > 0 ? `offer-${chosen}` : undefined"
+            :aria-activedescendant="offers.length > 0 ? `${id}-offer-${chosen}` : undefined"
             :aria-invalid="invalid || (checked?.problem ?? '') !== ''"
-            aria-describedby="formula-check"
+            :aria-describedby="`${id}-check`"
             @input="onInput"
             @click="follow"
             @keyup="follow"
@@ -168,14 +184,14 @@ const place = computed(() => {
         />
         <ul
             v-if="offers.length > 0"
-            id="formula-offers"
+            :id="`${id}-offers`"
             role="listbox"
             aria-label="KPIs"
             class="absolute z-20 mt-1 w-full border border-edge bg-sheet py-1"
         >
             <li
                 v-for="(kpi, index) in offers"
-                :id="`offer-${index}`"
+                :id="`${id}-offer-${index}`"
                 :key="kpi.code"
                 role="option"
                 :aria-selected="index === chosen"
@@ -188,7 +204,7 @@ const place = computed(() => {
                 }}</span>
             </li>
         </ul>
-        <div id="formula-check" class="mt-1.5 text-[13.5px]" role="status">
+        <div :id="`${id}-check`" class="mt-1.5 text-[13.5px]" role="status">
             <template v-if="checked?.problem">
                 <code v-if="place" class="block overflow-x-auto font-mono whitespace-pre"
                     >{{ place.before }}<mark class="bg-red-zone text-red-text">{{ place.at }}</mark
@@ -226,7 +242,9 @@ const place = computed(() => {
             </template>
             <span v-else class="text-ink-faint"
                 >Arithmetic over KPI codes: + − × as *, ÷ as /, brackets, min, max, abs, sum, avg, orzero(X),
-                below(X).</span
+                {{
+                    isTarget ? 'below(X), prior(X) for X a year before, target(X) for the target of X.' : 'below(X).'
+                }}</span
             >
         </div>
     </div>

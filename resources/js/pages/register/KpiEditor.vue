@@ -259,6 +259,7 @@ useEventListener(window, 'beforeunload', (event) => {
                 aria-labelledby="tab-2"
                 :error="error"
                 :saved="saved"
+                :register="register.data.value"
                 :may-edit="mayEdit"
             />
             <PartWhere

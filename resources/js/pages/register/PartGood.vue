@@ -4,18 +4,20 @@ import type { Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { monthAndYear, step } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
-import { computed, watch } from 'vue';
+import { computed, reactive, ref, watch } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
+import FormulaField from './FormulaField.vue';
 import ReplayPanel from './ReplayPanel.vue';
 import RuleFields from './RuleFields.vue';
 import TargetMonths from './TargetMonths.vue';
 import { blankRule } from './useDraft';
-import { COLOURS, POLARITIES, REFERENCES } from '@/words';
+import { AIMS, COLOURS, EACH, POLARITIES, REFERENCES } from '@/words';
 
 const props = defineProps<{
     error: (pointer: string, within?: boolean) => string | undefined;
     saved: Definition;
+    register: Schemas['RegisterPage'] | undefined;
     mayEdit: boolean;
 }>();
 const draft = defineModel<Definition>({ required: true });
@@ -36,6 +38,36 @@ const rule = computed({
     get: () => draft.value.rule,
     set: (now: Rule | null) => (draft.value.rule = now),
 });
+
+/** Set by people, or worked out from other KPIs; the formulas that are given up are kept until one leaves. */
+const FORMULAS = ['targetFormula', 'lowFormula', 'highFormula'] as const;
+const aimFields = computed(() =>
+    draft.value.polarity === 'band'
+        ? [
+              { name: 'lowFormula' as const, label: 'from' },
+              { name: 'highFormula' as const, label: 'to' },
+          ]
+        : [{ name: 'targetFormula' as const, label: 'as' }],
+);
+const isWorked = ref(false);
+const givenUp = reactive({ targetFormula: '', lowFormula: '', highFormula: '' });
+const aim = computed<keyof typeof AIMS>({
+    get: () => (isWorked.value || aimFields.value.some(({ name }) => draft.value[name] !== '') ? 'worked' : 'set'),
+    set: (choice) => {
+        isWorked.value = choice === 'worked';
+        for (const name of FORMULAS) {
+            if (isWorked.value) {
+                draft.value[name] ||= givenUp[name];
+            } else {
+                [givenUp[name], draft.value[name]] = [draft.value[name], ''];
+            }
+        }
+    },
+});
+watch(
+    () => props.saved,
+    () => (isWorked.value = false),
+);
 
 /** A change asks from which month it holds: not from when the limits it replaces began, unless somebody says so. */
 const limits = (of: Rule | null): string => (of === null ? '' : JSON.stringify({ ...of, from: '' }));
@@ -108,8 +140,28 @@ const older = computed(() => props.saved.history.filter(({ from }) => from <= st
                 </div>
             </FormLine>
             <FormLine v-if="!judged" label="Targets" :error="error('/targets')">
+                <ChoiceRow v-model="aim" label="Targets" :choices="AIMS" class="mb-2.5" />
+                <div v-if="aim === 'worked'" class="mb-3 space-y-2">
+                    <div v-for="field in aimFields" :key="field.name">
+                        <label :for="field.name" class="text-[13.5px] text-ink-soft">{{ field.label }}</label>
+                        <FormulaField
+                            :id="field.name"
+                            v-model="draft[field.name]"
+                            is-target
+                            :draft="draft"
+                            :kpis="register?.kpis ?? []"
+                            :invalid="!!error(`/${field.name}`)"
+                        />
+                        <span v-if="error(`/${field.name}`)" class="error" role="alert">{{
+                            error(`/${field.name}`)
+                        }}</span>
+                    </div>
+                    <p class="text-[13.5px] text-ink-soft">
+                        A target that is set below for a {{ EACH[draft.frequency] }} goes before the formula.
+                    </p>
+                </div>
                 <TargetMonths v-model="draft" :error="error" />
-                <p v-if="mayEdit && saved.version > 0" class="mt-2 text-[13.5px] text-ink-soft">
+                <p v-if="mayEdit && saved.version > 0 && aim === 'set'" class="mt-2 text-[13.5px] text-ink-soft">
                     Spread a year's figure, or grow last year's:
                     <RouterLink class="quiet-link" :to="{ name: 'plan', query: { ...query(), kpi: saved.code } }"
                         >plan the months</RouterLink

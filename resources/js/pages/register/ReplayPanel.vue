@@ -37,7 +37,7 @@ const ask = useLatest<Schemas['Replay']>(
     },
 );
 const load = useDebounceFn(() => {
-    const { polarity, accumulation, rule, targets } = props.draft;
+    const { polarity, accumulation, rule, targets, targetFormula, lowFormula, highFormula } = props.draft;
     return ask(() =>
         read(
             api.POST('/api/replay', {
@@ -49,6 +49,9 @@ const load = useDebounceFn(() => {
                     accumulation,
                     rule,
                     targets: targets[unit.value] ?? {},
+                    targetFormula,
+                    lowFormula,
+                    highFormula,
                 },
             }),
         ),
@@ -61,6 +64,9 @@ watch(
             props.draft.accumulation,
             props.draft.rule,
             props.draft.targets[unit.value],
+            props.draft.targetFormula,
+            props.draft.lowFormula,
+            props.draft.highFormula,
             unit.value,
             period.value,
         ]),
