@@ -60,6 +60,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
     Route::get('measurements/{measurement}', [ReviewController::class, 'row'])->can('view', 'measurement');
     Route::get('units/{unit}/kpis/{kpi}', [ReviewController::class, 'kpi'])->can('view', 'kpi');
+    Route::get('units/{unit}/kpis/{kpi}/what-if', [ReviewController::class, 'whatIf'])->can('view', 'kpi');
     Route::put('measurements/{measurement}/call', [FollowUpController::class, 'call'])->can('call', 'measurement');
     Route::put('measurements/{measurement}/seen', [FollowUpController::class, 'seen'])->can('view', 'measurement');
     Route::put('actions/{action}', [FollowUpController::class, 'follow'])->can('follow', 'action');

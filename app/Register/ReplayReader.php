@@ -7,12 +7,8 @@ namespace App\Register;
 use App\Figures\CellValue;
 use App\Figures\MeasurementStore;
 use App\Models;
-use App\Register\Views\ReplayPeriod;
-use App\Register\Views\ReplayView;
-use App\Views\CountsView;
-use App\Views\ZonesView;
+use App\Views\ReplayView;
 use Brick\Math\BigDecimal;
-use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Replay;
@@ -23,8 +19,6 @@ use Kybernet\Core\Scorecard;
  */
 final readonly class ReplayReader
 {
-    private const PERIODS = 24;
-
     /** A comparison with last year reaches one year further back, and recent periods a little more. */
     private const MONTHS_BACK = 40;
 
@@ -42,27 +36,10 @@ final readonly class ReplayReader
             fn (KeptMeasurement $kept): KeptMeasurement => $this->typed($kept, $rule),
             $rule->targetFormula?->operands() ?? [],
         )->measurement;
-        $replay = Replay::of($this->scorecard, $kpi->measurement, $typed, $month, self::PERIODS);
-        $read = array_values(array_filter($replay->periods, $typed->actuals->has(...)));
-        $latest = $read === [] ? null : $read[count($read) - 1];
-        $assessed = $latest === null ? null : $this->scorecard->assessPeriod($typed, $latest);
-        $written = fn (mixed $figure): ?string => $figure === null ? null : (string) $figure;
+        $replay = Replay::of($this->scorecard, $kpi->measurement, $typed, $month, Replay::PERIODS);
+        $latest = $replay->latest($typed);
 
-        return new ReplayView(
-            array_map(fn (Period $period, int $at): ReplayPeriod => new ReplayPeriod(
-                $period->key(),
-                $replay->asIs[$at]->value,
-                $replay->asTyped[$at]->value,
-                $replay->changes($at),
-                $written($kpi->shows($typed->actuals->figure($period))),
-                $written($typed->targets->goal($period)?->lower()),
-            ), $replay->periods, array_keys($replay->periods)),
-            CountsView::of($replay->countsAsIs()),
-            CountsView::of($replay->countsAsTyped()),
-            $replay->words(),
-            $assessed === null ? '' : "{$latest->words()}: {$assessed->reason(false)}",
-            ZonesView::of($assessed?->zones(), $rule->polarity),
-        );
+        return ReplayView::of($kpi, $replay, $typed, $latest, $latest === null ? null : $this->scorecard->assessPeriod($typed, $latest));
     }
 
     private function typed(KeptMeasurement $kept, TypedRule $typed): KeptMeasurement

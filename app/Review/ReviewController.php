@@ -9,6 +9,7 @@ use App\Models\Kpi;
 use App\Models\Measurement;
 use App\Models\Unit;
 use App\Models\User;
+use App\Support\NumberSetting;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Gate;
@@ -64,11 +65,39 @@ final class ReviewController
     ])]
     public function kpi(Unit $unit, Kpi $kpi, PeriodRequest $request, KpiPageReader $reader, #[CurrentUser] User $user): JsonResponse
     {
+        return new JsonResponse($reader->page($this->measured($unit, $kpi), $request->period(), $request->span(), $user));
+    }
+
+    #[OA\Get(path: '/api/units/{unit}/kpis/{kpi}/what-if', operationId: 'whatIf', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/kpi'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(name: 'as', in: 'query', required: false, description: 'the number setting in which the figures are written; the own one where it is left out', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'green', in: 'query', required: false, description: 'limits: those that are left out stay as they are', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'amber', in: 'query', required: false, schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'low', in: 'query', required: false, schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'high', in: 'query', required: false, schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'marginLow', in: 'query', required: false, schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'marginHigh', in: 'query', required: false, schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'periods', in: 'query', required: false, description: 'how many recent ones', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'moved', in: 'query', required: false, description: 'targets moved by so many percent', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(name: 'same', in: 'query', required: false, description: 'the same target in each period', schema: new OA\Schema(type: 'string')),
+    ], responses: [
+        new OA\Response(response: 200, description: 'What the latest periods would have been', content: new OA\JsonContent(ref: '#/components/schemas/WhatIf')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function whatIf(Unit $unit, Kpi $kpi, WhatIfRequest $request, WhatIfReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->read($this->measured($unit, $kpi), $request->wanted(), new NumberSetting($user->locale)));
+    }
+
+    private function measured(Unit $unit, Kpi $kpi): Measurement
+    {
         $measurement = Measurement::query()->where('unit_id', $unit->id)->where('kpi_id', $kpi->id)->first()
             ?? throw new NotFoundHttpException("{$kpi->name} is not measured in {$unit->name}.");
         Gate::authorize('view', $measurement);
 
-        return new JsonResponse($reader->page($measurement, $request->period(), $request->span(), $user));
+        return $measurement;
     }
 
     #[OA\Get(path: '/api/units/{unit}/exceptions', operationId: 'exceptions', parameters: [

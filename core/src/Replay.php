@@ -15,6 +15,9 @@ use Kybernet\Core\Status\Status;
  */
 final readonly class Replay
 {
+    /** So many periods are looked back on: two years of months. */
+    public const PERIODS = 24;
+
     /**
      * @param  list<Period>  $periods  earliest first
      * @param  list<Status>  $asIs
@@ -24,14 +27,27 @@ final readonly class Replay
 
     /**
      * @param  Measurement  $asTyped  the same figures under the definition that is tried
-     * @param  positive-int  $count  how many periods
+     * @param  positive-int  $count  how many periods at most
      */
     public static function of(Scorecard $scorecard, Measurement $asIs, Measurement $asTyped, Period $chosen, int $count): self
     {
-        $periods = $scorecard->timeline->upTo($scorecard->timeline->latest($asTyped->definition->frequency, $chosen), $count);
+        // Before the first figure there is nothing to look back on.
+        $first = $asTyped->actuals->earliest();
+        $periods = array_values(array_filter(
+            $scorecard->timeline->upTo($scorecard->timeline->latest($asTyped->definition->frequency, $chosen), $count),
+            fn (Period $period): bool => $first !== null && strcmp($period->key(), $first) >= 0,
+        ));
         $statuses = fn (Measurement $measurement): array => array_map(fn (Period $period): Status => $scorecard->periodStatus($measurement, $period), $periods);
 
         return new self($periods, $statuses($asIs), $statuses($asTyped));
+    }
+
+    /** The latest of the periods with a reading; null where none has one. */
+    public function latest(Measurement $measurement): ?Period
+    {
+        $read = array_values(array_filter($this->periods, $measurement->actuals->has(...)));
+
+        return $read === [] ? null : $read[count($read) - 1];
     }
 
     /**

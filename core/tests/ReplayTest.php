@@ -41,13 +41,13 @@ function replayed(string $amber): Replay
 it('tells twice how the latest periods are judged, and what would change', function (string $amber, array $typed, array $changed, string $words) {
     $replay = replayed($amber);
 
-    expect(array_column($replay->asIs, 'value'))->toBe(['not-judged', 'green', 'amber', 'red'])->and(array_column($replay->asTyped, 'value'))->toBe($typed)
+    expect(array_column($replay->asIs, 'value'))->toBe(['green', 'amber', 'red'])->and(array_column($replay->asTyped, 'value'))->toBe($typed)
         ->and(array_values(array_map(fn (int $place): string => $replay->periods[$place]->key(), array_filter(array_keys($replay->periods), $replay->changes(...)))))->toBe($changed)->and($replay->words())->toBe($words)
         ->and($replay->countsAsIs()->red)->toBe(1)->and($replay->countsAsTyped()->red)->toBe(count(array_keys($typed, Status::Red->value, true)));
 })->with([
-    'the same' => ['8', ['no-data', 'green', 'amber', 'red'], [], 'No month would change.'],
-    'looser' => ['7', ['no-data', 'green', 'amber', 'amber'], ['2026-06'], 'One month would change, from off course to drifting.'],
-    'tighter' => ['9', ['no-data', 'green', 'red', 'red'], ['2026-05'], 'One month would change, from drifting to off course.'],
+    'the same' => ['8', ['green', 'amber', 'red'], [], 'No month would change.'],
+    'looser' => ['7', ['green', 'amber', 'amber'], ['2026-06'], 'One month would change, from off course to drifting.'],
+    'tighter' => ['9', ['green', 'red', 'red'], ['2026-05'], 'One month would change, from drifting to off course.'],
 ]);
 
 it('assesses one period of any frequency, and finds those that end in a month', function () {

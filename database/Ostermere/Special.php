@@ -54,7 +54,7 @@ final class Special
             $figures[$month->key()] = match ($code) {
                 'SYS-IN' => (string) $pumped,
                 'BILLED' => (string) (int) round((8_860 + 320 * $season) * (0.836 + 0.0005 * $index - ($index > 24 ? 0.006 * ($index - 24) : 0)) + 18 * $wobble),
-                'PUMP-COST' => (string) (int) round($pumped * (13.95 + 0.16 * sin($index * 1.3) + ($index > 25 ? 0.13 * ($index - 25) : 0))),
+                'PUMP-COST' => (string) (int) round($pumped * (13.95 + 0.16 * sin($index * 1.3) + ($index > 26 ? 0.26 * ($index - 26) : 0))),
                 'INLET' => number_format(2.72 - 0.18 * $season + 0.06 * $wobble - ($month->key() === '2026-07' ? 0.42 : 0), 2, '.', ''),
                 'BALANCE' => ['2025-02' => 'red', '2025-03' => 'amber', '2026-05' => 'amber', '2026-06' => 'red', '2026-07' => 'amber'][$month->key()] ?? 'green',
                 default => '',

@@ -300,3 +300,32 @@ it('shows the note of a week that begins later in its month', function () {
     $item = collect($this->as('analyst')->getJson('/api/units/CUS/exceptions?period=2026-08&span=month')->assertOk()->json('items'))->firstWhere('code', 'WAITING');
     expect($item['note']['text'])->toBe('Phones were down.')->and($item['latest'])->toStartWith('2026-W');
 });
+
+it('tries other limits and targets on the page of a KPI, for whoever sees it, and keeps nothing', function () {
+    $try = fn (string $as, string $asked, string $kpi = 'LEAK') => $this->as($as)->getJson("/api/units/NET/kpis/{$kpi}/what-if?period=2026-08{$asked}");
+    $colours = fn (array $answer): array => array_column($answer['replay']['periods'], 'asTyped');
+
+    $same = $try('owner', '')->assertOk()->json();
+    expect($colours($same))->toBe(array_column($same['replay']['periods'], 'asIs'))->and($same['targets'])->toBe([])
+        ->and($same)->toMatchArray(['reference' => 'target', 'measure' => 'percent', 'polarity' => 'lower', 'moved' => '', 'same' => '', 'own' => false]);
+
+    $looser = $try('executive', '&amber=8')->assertOk()->json();
+    expect($looser['now']['amber'])->toBe('5')->and($looser['tried']['amber'])->toBe('8')->and($looser['replay']['words'])->toBe('2 months would change, all from off course to drifting.');
+    // A link says in which setting its figures are written, and is read by people with another one.
+    $this->as('analyst')->patchJson('/api/session', ['locale' => 'de-DE'])->assertOk();
+    expect($try('analyst', '&amber=7.5&as=en-GB')->json('tried.amber'))->toBe('7,5')->and($try('analyst', '&amber=7,5')->json('tried.amber'))->toBe('7,5');
+    $this->patchJson('/api/session', ['locale' => 'en-GB'])->assertOk();
+
+    // 56.0 moved by 10 % is 61.6, and 64.9 is 5.36 % over it.
+    $moved = $try('owner', '&moved=10')->assertOk()->json();
+    expect($moved['replay']['periods'][23])->toMatchArray(['target' => '61.6', 'asTyped' => 'red'])->and($moved['targets']['2026-08'])->toBe('61.6')->and($moved['targets'])->toHaveCount(12)
+        ->and($try('owner', '&same=65')->json('replay.periods.23'))->toMatchArray(['target' => '65', 'asIs' => 'red', 'asTyped' => 'green'])
+        ->and($try('analyst', '&moved=5', 'PUMP-COST')->json('replay.asTyped.green'))->toBe(24)
+        ->and($try('analyst', '&same=2.6%20to%203', 'INLET')->json('same'))->toBe("2.60 \u{2013} 3.00");
+
+    foreach (['&amber=-1' => '/amber', '&green=five' => '/green', '&moved=101' => '/moved', '&same=x' => '/same', '&periods=0' => '/periods', '&periods=3' => '/periods', '&as=xx' => '/as'] as $asked => $field) {
+        $try('owner', $asked)->assertStatus(422)->assertJsonPath('errors.0.pointer', $field);
+    }
+    $try('owner', '', 'SYS-IN')->assertStatus(422)->assertJsonPath('errors.0.detail', 'Nothing judges Water into the network in August 2026, so there is nothing to try.');
+    $try('owner', '', 'FLOODING')->assertNotFound();
+});

@@ -57,6 +57,7 @@ const ROUTES = [
     'PUT imports/{import}/mapping' => 'who sent it, and the analyst',
     'POST imports/{import}/application' => 'who sent it, and the analyst',
     'DELETE imports/{import}/application' => 'who sent it, and the analyst',
+    'GET units/{unit}/kpis/{kpi}/what-if' => 'who sees the subject',
     'GET kpis' => 'everybody',
     'GET kpis/{kpi}' => 'who sees the subject',
     'PUT kpis/{kpi}' => 'the analyst, of what the others see',

@@ -51,6 +51,14 @@ final readonly class Measurement
     }
 
     /**
+     * The same figures under other limits and targets, as they are tried out: no unit's own rules, and no calls.
+     */
+    public function trying(RuleSet $rule, Targets $targets): self
+    {
+        return new self($this->definition->withRules([$rule]), $this->actuals, $targets, $this->tenure, [], $this->baseline);
+    }
+
+    /**
      * The same measurement with one period's figure replaced, or taken out when null.
      *
      * @throws InvalidArgumentException when its figures are not entered

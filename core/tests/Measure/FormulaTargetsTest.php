@@ -2,9 +2,22 @@
 
 declare(strict_types=1);
 
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Goal;
+use Kybernet\Core\Measure\MovedTargets;
+use Kybernet\Core\Measure\SameTargets;
+use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Measure\SetTargets;
+use Kybernet\Core\Measure\TargetFrom;
+use Kybernet\Core\Measure\TargetLine;
+use Kybernet\Core\Measure\Targets;
+
 use function Kybernet\Core\Tests\assessed;
 use function Kybernet\Core\Tests\book;
 use function Kybernet\Core\Tests\kpi;
+use function Kybernet\Core\Tests\month;
 use function Kybernet\Core\Tests\problems;
 use function Kybernet\Core\Tests\rows;
 
@@ -174,6 +187,27 @@ describe('a computed band', function (): void {
 
         // 77 in five months run at 184.8, and the band of the year is 48 to 240.
         expect($found)->toMatchArray(['value' => '184.8', 'status' => 'green', 'yearTarget' => null]);
+    });
+});
+
+describe('targets that are tried out', function (): void {
+    it('are moved by a share of their absolute value, or all the same', function (Targets $targets, string $month, string $year, string $band): void {
+        $written = fn (?Goal $goal): string => $goal?->band === null ? (string) $goal?->target : "{$goal->band->low} to {$goal->band->high}";
+        $periods = [month('2026-04'), month('2026-05')];
+
+        expect($written($targets->goal(month('2026-04'))))->toBe($month)->and($written($targets->gather($periods, Accumulation::Sum)))->toBe($year)
+            ->and($written($targets->ofYear(Period::financialYear(2026), $periods, Accumulation::Sum)))->toBe($year)
+            ->and($written($targets->gather($periods, Accumulation::Mean)))->toBe($band);
+    })->with(function (): array {
+        $line = fn (string ...$figures): TargetLine => TargetLine::of(new Series(['2026-04' => $figures[0], '2026-05' => $figures[1]]));
+
+        return [
+            'up' => [new MovedTargets(SetTargets::of($line('100', '300')), Exact::of('10')), '110', '440', '220'],
+            'below nothing, up is still up' => [new MovedTargets(SetTargets::of($line('-100', '-300')), Exact::of('10')), '-90', '-360', '-180'],
+            'down to nothing' => [new MovedTargets(SetTargets::of($line('100', '300')), Exact::of('-100')), '0', '0', '0'],
+            'a band' => [new MovedTargets(SetTargets::band($line('2', '2'), $line('3', '5')), Exact::of('50')), '3 to 4.5', '6 to 12', '3 to 6'],
+            'the same' => [new SameTargets(Goal::target(Exact::of('7'), TargetFrom::Set)), '7', '14', '7'],
+        ];
     });
 });
 

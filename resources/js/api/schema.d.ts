@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{unit}/kpis/{kpi}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["whatIf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/exceptions": {
         parameters: {
             query?: never;
@@ -1389,29 +1405,6 @@ export interface components {
             objectives: components["schemas"]["ListItem"][];
             people: components["schemas"]["Person"][];
         };
-        /** @description One period under the rule as it is and as typed. */
-        ReplayPeriod: {
-            /** @description in the frequency of the KPI */
-            period: string;
-            asIs: components["schemas"]["Status"];
-            asTyped: components["schemas"]["Status"];
-            /** @description whether a colour changes, comes or goes */
-            changes: boolean;
-            actual: string | null;
-            target: string | null;
-        };
-        /** @description The latest periods as they were judged, and as they would have been. */
-        Replay: {
-            /** @description earliest first */
-            periods: components["schemas"]["ReplayPeriod"][];
-            asIs: components["schemas"]["Counts"];
-            asTyped: components["schemas"]["Counts"];
-            /** @description what would change, in a sentence */
-            words: string;
-            /** @description how the latest period with a reading would be judged, in a sentence */
-            latest: string;
-            zones: components["schemas"]["Zones"] | null;
-        };
         /** @description What green, amber and red mean, from a month on. Figures are as this user would type them; blank where the rule has none. */
         Rule: {
             /** @description the first month that it judges, 2026-04 */
@@ -1939,6 +1932,21 @@ export interface components {
              */
             end: number;
         };
+        /** @description Limits as this user would type them; blank where the rule has none. */
+        TriedLimits: {
+            green: string;
+            amber: string;
+            /** @description of a band's level */
+            low: string;
+            /** @description of a band's level */
+            high: string;
+            /** @description how far below the band amber reaches */
+            marginLow: string;
+            /** @description how far above the band amber reaches */
+            marginHigh: string;
+            /** @description of recent periods: how many */
+            periods: number | null;
+        };
         /** @description A unit below the one shown, told in one line. */
         UnitLine: {
             code: string;
@@ -1947,6 +1955,30 @@ export interface components {
             status: components["schemas"]["Status"];
             counts: components["schemas"]["Counts"];
             moved: components["schemas"]["Moved"];
+        };
+        /** @description What the latest periods of a KPI would have been under other limits and targets. Nothing of it is kept. */
+        WhatIf: {
+            /** @enum {string} */
+            reference: "target" | "prior-year" | "recent" | "year-target" | "none";
+            /** @enum {string} */
+            measure: "percent" | "absolute" | "reached" | "level";
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @description as they are in force */
+            now: components["schemas"]["TriedLimits"];
+            /** @description as they are tried */
+            tried: components["schemas"]["TriedLimits"];
+            /** @description by how much targets are moved, in %, as this user would type it; blank where they are not */
+            moved: string;
+            /** @description the target of each period, as this user would type it; blank where each has its own */
+            same: string;
+            /** @description whether the limits are those of this unit alone */
+            own: boolean;
+            /** @description what would have to be set for it, by period of the financial year: as this user would type it; nothing where targets stay as they are */
+            targets: {
+                [key: string]: string;
+            };
+            replay: components["schemas"]["Replay"];
         };
         /** @description One change: who, when, what, from what to what. */
         Change: {
@@ -2121,6 +2153,29 @@ export interface components {
             moving: "together" | "against" | "apart" | null;
             /** @description of the same KPI in another unit: its place among the units of that kind, 1 for the best */
             rank: number | null;
+        };
+        /** @description One period under the rule as it is and as typed. */
+        ReplayPeriod: {
+            /** @description in the frequency of the KPI */
+            period: string;
+            asIs: components["schemas"]["Status"];
+            asTyped: components["schemas"]["Status"];
+            /** @description whether a colour changes, comes or goes */
+            changes: boolean;
+            actual: string | null;
+            target: string | null;
+        };
+        /** @description The latest periods as they were judged, and as they would have been. */
+        Replay: {
+            /** @description earliest first */
+            periods: components["schemas"]["ReplayPeriod"][];
+            asIs: components["schemas"]["Counts"];
+            asTyped: components["schemas"]["Counts"];
+            /** @description what would change, in a sentence */
+            words: string;
+            /** @description how the latest period with a reading would be judged, in a sentence */
+            latest: string;
+            zones: components["schemas"]["Zones"] | null;
         };
         /** @description A figure: exact, and as it is shown before the number setting of the reader shapes it. */
         Shown: {
@@ -3397,6 +3452,50 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    whatIf: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                /** @description the number setting in which the figures are written; the own one where it is left out */
+                as?: string;
+                /** @description limits: those that are left out stay as they are */
+                green?: string;
+                amber?: string;
+                low?: string;
+                high?: string;
+                marginLow?: string;
+                marginHigh?: string;
+                /** @description how many recent ones */
+                periods?: string;
+                /** @description targets moved by so many percent */
+                moved?: string;
+                /** @description the same target in each period */
+                same?: string;
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+                /** @description code of the KPI */
+                kpi: components["parameters"]["kpi"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What the latest periods would have been */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIf"];
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
     exceptions: {

@@ -56,6 +56,23 @@ export const REFERENCES = {
     'year-target': 'the year target',
     none: 'fixed levels',
 } as const;
+/** Of a limit: which way it reaches, and what it is measured in. */
+export const limitWords = (
+    measure: Schemas['Rule']['measure'],
+    polarity: Schemas['KpiDefinition']['polarity'],
+    unit: string,
+): { reach: string; unit: string } => {
+    const side = { band: 'outside it', higher: 'under', lower: 'over', none: '' }[polarity];
+    return {
+        reach: measure === 'reached' || (measure === 'level' && polarity === 'higher') ? 'from' : 'up to',
+        unit: {
+            percent: `% ${side}`,
+            absolute: `${unit} ${side}`,
+            reached: '% reached',
+            level: unit,
+        }[measure],
+    };
+};
 export const GATHERINGS = {
     '': 'not at all',
     sum: 'added up',

@@ -128,7 +128,10 @@ describe('a formula', () => {
         expect(wrapper.findAll('[role=option]').map((each) => each.text())).toEqual(['BILLEDWater billed']);
         await type('s');
         expect(wrapper.get('[role=option][aria-selected=true]').text()).toBe('SYS-INSystem input');
-        expect(area.attributes()).toMatchObject({ 'aria-expanded': 'true', 'aria-activedescendant': 'formula-offer-0' });
+        expect(area.attributes()).toMatchObject({
+            'aria-expanded': 'true',
+            'aria-activedescendant': 'formula-offer-0',
+        });
         await area.trigger('keydown', { key: 'Enter' });
         await soon(5);
         expect(valueOf(wrapper)).toBe('"SYS-IN"');

@@ -2,9 +2,11 @@
 import type { Schemas } from '@/api/client';
 import Finder from '@/components/Finder.vue';
 import YearRibbon from '@/components/YearRibbon.vue';
+import WhatIf from '@/pages/review/kpi/WhatIf.vue';
 import WhatItSays from '@/pages/review/kpi/WhatItSays.vue';
 import { flushPromises } from '@vue/test-utils';
 import { beforeEach, describe, expect, test } from 'vitest';
+import { RouterLink } from 'vue-router';
 import { answer, asked, expectSound, place, Problem, shown, soon } from './mounting';
 
 /* What leads through the months and to a KPI, and what its chart says in words. */
@@ -174,5 +176,68 @@ describe('the finder', () => {
         const { type } = await finder();
         await type('zzzz');
         expect(document.querySelector('[role=dialog]')?.textContent).toContain('Nothing is called “zzzz”.');
+    });
+});
+
+describe('what if', () => {
+    const ASKED = 'GET /api/units/{unit}/kpis/{kpi}/what-if';
+    const limits = (change: Partial<Schemas['TriedLimits']> = {}): Schemas['TriedLimits'] => ({ green: '0', amber: '5', low: '', high: '', marginLow: '', marginHigh: '', periods: null, ...change }); // prettier-ignore
+    const found = (change: object = {}): unknown => ({
+        reference: 'target', measure: 'percent', polarity: 'lower', now: limits(), tried: limits(), moved: '', same: '', own: false, targets: {},
+        replay: {
+            periods: [{ period: '2026-07', asIs: 'red', asTyped: 'red', changes: false, actual: '60', target: '56' }, { period: '2026-08', asIs: 'red', asTyped: 'amber', changes: true, actual: '58', target: '56' }],
+            asIs: { green: 0, amber: 0, red: 2, notJudged: 0, noData: 0 }, asTyped: { green: 0, amber: 1, red: 1, notJudged: 0, noData: 0 },
+            words: 'One month would change, from off course to drifting.', latest: 'August 2026: Drifting.', zones: null,
+        },
+        ...change,
+    }); // prettier-ignore
+    const page = { id: 1, code: 'LEAK', measure: 'Ml/d', frequency: 'month' };
+    const at = (address = '') => place(WhatIf, { page }, `/kpi/LEAK?unit=NET&period=2026-08${address}`);
+
+    test('asks as it is typed, keeps only what differs in the address, and takes it to the register', async () => {
+        answer(ASKED, found);
+        const { wrapper, router } = await at();
+        await wrapper.get('#if-amber').setValue('8');
+        await soon();
+        expect(asked.at(-1)?.query).toEqual({ period: '2026-08', amber: '8', as: 'en-GB' });
+        expect(router.currentRoute.value.query).toMatchObject({ 'if.amber': '8', 'if.as': 'en-GB' });
+        expect(wrapper.text()).toContain('One month would change');
+        expect(wrapper.text()).toContain('now 5');
+        expect(wrapper.findComponent(RouterLink).props('to')).toMatchObject({
+            name: 'kpi',
+            params: { code: 'LEAK' },
+            query: { 'if.amber': '8' },
+        });
+        await expectSound(wrapper.element);
+
+        await wrapper.get('#if-amber').setValue('5');
+        await soon();
+        expect(router.currentRoute.value.query).not.toHaveProperty('if.amber');
+        expect(wrapper.text()).not.toContain('Take it to the register');
+    });
+
+    test('writes what a link tries in the setting of whoever reads it', async () => {
+        answer(ASKED, () => found({ tried: limits({ amber: '7.5' }) }));
+        const { wrapper } = await at('&if.amber=7,5&if.as=de-DE');
+        expect(asked.at(-1)?.query).toEqual({ period: '2026-08', amber: '7,5', as: 'de-DE' });
+        expect(wrapper.get<HTMLInputElement>('#if-amber').element.value).toBe('7.5');
+    });
+
+    test('says beside the field what is wrong, and keeps what is typed', async () => {
+        answer(ASKED, ({ query }) => (query['amber'] === '-1' ? new Problem(422, 'No.', [{ pointer: '/amber', detail: 'Drifting must reach at least as far as on course.' }]) : found())); // prettier-ignore
+        const { wrapper } = await at();
+        await wrapper.get('#if-amber').setValue('-1');
+        await soon();
+        expect(wrapper.get('[role=alert]').text()).toBe('Drifting must reach at least as far as on course.');
+        expect(wrapper.get<HTMLInputElement>('#if-amber').element.value).toBe('-1');
+    });
+
+    test('offers no targets where nothing is compared with them', async () => {
+        answer(ASKED, () => found({ reference: 'recent', now: limits({ periods: 3 }), tried: limits({ periods: 3 }) }));
+        const { wrapper } = await at();
+        expect(wrapper.find('[role=radiogroup]').exists()).toBe(false);
+        await wrapper.get('#if-periods').setValue('6');
+        await soon();
+        expect(asked.at(-1)?.query).toEqual({ period: '2026-08', periods: '6', as: 'en-GB' });
     });
 });

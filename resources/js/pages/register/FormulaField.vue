@@ -25,7 +25,7 @@ const props = withDefaults(
 const formula = defineModel<string>({ required: true });
 
 const { period } = useView();
-const { plain } = useNumbers();
+const { atMost } = useNumbers();
 const field = useTemplateRef<HTMLTextAreaElement>('field');
 const checked = ref<Schemas['FormulaCheck'] | null>(null);
 
@@ -234,7 +234,7 @@ const place = computed(() => {
                                 :title="each.reason"
                                 :class="each.digits === null ? 'text-ink-faint' : 'font-semibold'"
                             >
-                                {{ each.digits === null ? 'none' : plain(Number(each.digits)) }}
+                                {{ each.digits === null ? 'none' : atMost(Number(each.digits), draft.decimals) }}
                             </td>
                         </tr>
                     </tbody>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { api, read } from '@/api/client';
+import { ApiError, api, read } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
+import { askWhatIf, triedIn, triesAnything } from '@/composables/useTried';
 import { useView } from '@/composables/useView';
 import { useQuery } from '@tanstack/vue-query';
 import { useEventListener, useTitle } from '@vueuse/core';
@@ -13,7 +14,7 @@ import PartGood from './PartGood.vue';
 import PartWhat from './PartWhat.vue';
 import PartWhere from './PartWhere.vue';
 import { ACCUMULATIONS, FREQUENCIES } from '@/words';
-import { blank, PARTS, useDraft, type Part } from './useDraft';
+import { blank, PARTS, useDraft, type Definition, type Part } from './useDraft';
 
 /** A definition as a full page, in four parts that follow the talk with a department head. */
 const props = defineProps<{ code?: string }>();
@@ -44,6 +45,42 @@ const definition = useQuery({
 
 const isNew = computed(() => props.code === undefined);
 const mayEdit = computed(() => user.value?.defines === true);
+
+/**
+ * What was tried on the KPI's page comes over as if it had been typed: limits that hold from the chosen month on, and
+ * targets of periods that are open. Nothing is saved yet.
+ */
+async function takeOver(loaded: Definition): Promise<void> {
+    const asked = triedIn(route.query);
+    if (!mayEdit.value || !triesAnything(asked) || taken === route.fullPath) {
+        return;
+    }
+    taken = route.fullPath;
+    const home = unit.value.code;
+    try {
+        const found = await askWhatIf(home, loaded.code, period.value, asked.tried, asked.as);
+        const now = draft.value;
+        const { periods, ...limits } = found.tried;
+        if (found.own) {
+            now.units = now.units.map((place) =>
+                place.unit === home && place.rule !== null
+                    ? { ...place, rule: { ...place.rule, ...limits, periods, from: period.value } }
+                    : place,
+            );
+        } else if (now.rule !== null) {
+            now.rule = { ...now.rule, ...limits, periods };
+        }
+        const open = Object.entries(found.targets).filter(([each]) => !(now.closed[home] ?? []).includes(each));
+        now.targets = { ...now.targets, [home]: { ...now.targets[home], ...Object.fromEntries(open) } };
+        part.value = 'What good looks like';
+        takenNote.value =
+            'Taken over from the KPI’s page as if it had been typed. Nothing is saved yet; look from which month it holds.';
+    } catch (reason) {
+        takenNote.value = `What was tried could not be taken over: ${reason instanceof ApiError ? reason.detail : 'it cannot be worked out at the moment.'}`;
+    }
+}
+let taken = '';
+const takenNote = ref('');
 
 /** What the copy on the page was made of; what is loaded again must not take the place of what is typed. */
 let copied: string | undefined;
@@ -80,6 +117,7 @@ watch(
             }
         } else if (loaded !== undefined && (!changed.value || saved.value.code !== loaded.code)) {
             start(loaded);
+            void takeOver(loaded);
         }
     },
     { immediate: true },
@@ -215,6 +253,7 @@ useEventListener(window, 'beforeunload', (event) => {
         </div>
         <p v-if="problem" class="error pt-2 text-[14.5px]" role="alert">{{ problem.detail }}</p>
         <p v-else-if="savedNote" class="pt-2 text-[14.5px] text-ink-soft" role="status">{{ savedNote }}</p>
+        <p v-else-if="takenNote && changed" class="pt-2 text-[14.5px] text-ink-soft" role="status">{{ takenNote }}</p>
         <div role="tablist" aria-label="Parts of the definition" class="flex flex-wrap gap-x-6 pt-2.5 pb-5">
             <button
                 v-for="each in PARTS"

@@ -5,7 +5,7 @@ import { useView } from '@/composables/useView';
 import { computed } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from './FormLine.vue';
-import { EACH, PACES, REFERENCES, pick } from '@/words';
+import { EACH, PACES, REFERENCES, limitWords, pick } from '@/words';
 import { usePairings } from './usePairings';
 
 /** One rule set: what is compared with what, how far off is still good, and from when it holds. */
@@ -21,7 +21,6 @@ const { period } = useView();
 const place = computed(() => (props.idPrefix === 'kpi' ? '' : ` in ${props.idPrefix}`));
 
 const band = computed(() => props.draft.polarity === 'band');
-const higher = computed(() => props.draft.polarity === 'higher');
 
 const { isPossible, measuresOf } = usePairings(() => props.draft);
 /** What can judge this KPI, and what does so far. */
@@ -78,18 +77,7 @@ const measure = computed({
 });
 
 const bandLevel = computed(() => band.value && rule.value.measure === 'level');
-const reach = computed(() =>
-    rule.value.measure === 'reached' || (rule.value.measure === 'level' && higher.value) ? 'from' : 'up to',
-);
-const unit = computed(() => {
-    const side = band.value ? 'outside it' : higher.value ? 'under' : 'over';
-    return {
-        percent: `% ${side}`,
-        absolute: `${props.draft.measure} ${side}`,
-        reached: '% reached',
-        level: props.draft.measure,
-    }[rule.value.measure];
-});
+const said = computed(() => limitWords(rule.value.measure, props.draft.polarity, props.draft.measure));
 const LIMITS = { green: 'On course', amber: 'Drifting' } as const;
 const was = (field: keyof typeof LIMITS): string => {
     const before = props.saved;
@@ -188,7 +176,7 @@ const perPeriod = computed(
             :for="`${idPrefix}-${limit}`"
             :error="error(limit)"
         >
-            {{ reach }}
+            {{ said.reach }}
             <input
                 :id="`${idPrefix}-${limit}`"
                 v-model="rule[limit]"
@@ -197,7 +185,7 @@ const perPeriod = computed(
                 autocomplete="off"
                 :aria-invalid="!!error(limit)"
             />
-            {{ unit }} <span class="text-[13.5px] text-ink-faint">{{ was(limit) }}</span>
+            {{ said.unit }} <span class="text-[13.5px] text-ink-faint">{{ was(limit) }}</span>
         </FormLine>
     </template>
     <FormLine label="Off course"><span class="text-ink-faint">anything beyond</span></FormLine>

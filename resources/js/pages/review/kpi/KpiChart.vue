@@ -213,7 +213,9 @@ const beside = computed(() => {
                 <text :x="x(index)" :y="bottom + 18" :class="index === at ? 'fill-ink font-bold' : 'fill-ink-soft'">
                     {{ month.text }}
                 </text>
-                <text :x="x(index)" :y="bottom + 34" class="fill-ink-faint text-[12px]">{{ month.year }}</text>
+                <text :x="x(index)" :y="bottom + 34" class="fill-ink-faint text-[12px]">
+                    {{ month.year === month.text ? '' : month.year }}
+                </text>
             </g>
             <g v-for="mark in marks.filter(({ kind }) => kind === 'rule')" :key="`r${mark.at}`">
                 <line

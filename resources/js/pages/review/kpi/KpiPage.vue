@@ -13,8 +13,8 @@ import { useWaiting } from '@/composables/useWaiting';
 import { ACCUMULATIONS, MOVING } from '@/words';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
-import { computed, ref, useTemplateRef, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import ActionForm from './ActionForm.vue';
 import ActionLine from './ActionLine.vue';
 import CallForm from './CallForm.vue';
@@ -25,9 +25,14 @@ import PeerPlaces from './PeerPlaces.vue';
 import RuleHistory from './RuleHistory.vue';
 import WhatItSays from './WhatItSays.vue';
 import YearTable from './YearTable.vue';
+import { triedIn, triedQuery, triesAnything } from '@/composables/useTried';
+
+/** Few look for it. */
+const WhatIf = defineAsyncComponent(() => import('./WhatIf.vue'));
 
 /** One KPI in one unit, complete. */
 const route = useRoute();
+const router = useRouter();
 const { unit, period, span, query } = useView();
 const { figure, fixed, percent, signed, unitOf } = useNumbers();
 const code = computed(() => String(route.params.code));
@@ -51,6 +56,13 @@ useTitle(computed(() => `${data.value?.name ?? code.value} · Kybernet`));
 
 const mode = useAddress<Mode>('course', 'months', ['months', 'gathered', 'quarters']);
 const long = useSwitch('far');
+/** A link that tries something opens what it tries. */
+const trying = useSwitch('if');
+const isTrying = computed(() => trying.value || triesAnything(triedIn(route.query)));
+async function toggleTrial(): Promise<void> {
+    const now = isTrying.value ? undefined : '1';
+    await router.replace({ query: { ...route.query, ...triedQuery({}, ''), if: now } });
+}
 /** What is drawn, by name. */
 const lines = useAddress('lines', 'zones.prior.trend.projection');
 const layers = computed(
@@ -296,10 +308,22 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
                 <span class="mt-1 block">{{ shortMonthAndYear(point.period) }}</span>
             </li>
         </ol>
-        <p v-if="data.kind !== 'judged'" class="text-right text-[13px] text-ink-soft">
-            Keep the chart as <button type="button" class="quiet-link" @click="download('svg')">SVG</button> or
-            <button type="button" class="quiet-link" @click="download('png')">PNG</button>
+        <p v-if="data.kind !== 'judged'" class="flex items-baseline gap-x-5 text-[13px] text-ink-soft">
+            <button
+                v-if="data.polarity !== 'none' && data.rules.length > 0"
+                type="button"
+                class="quiet-link text-[14.5px] text-brass"
+                :aria-expanded="isTrying"
+                @click="toggleTrial"
+            >
+                What if …
+            </button>
+            <span class="ml-auto"
+                >Keep the chart as <button type="button" class="quiet-link" @click="download('svg')">SVG</button> or
+                <button type="button" class="quiet-link" @click="download('png')">PNG</button></span
+            >
         </p>
+        <WhatIf v-if="isTrying && data.polarity !== 'none' && data.kind !== 'judged'" :page="data" class="mt-3" />
 
         <div class="mt-3 grid gap-x-9 gap-y-6 border-t border-rule pt-3 lg:grid-cols-[minmax(0,1fr)_330px]">
             <section aria-labelledby="says">

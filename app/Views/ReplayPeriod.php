@@ -2,9 +2,8 @@
 
 declare(strict_types=1);
 
-namespace App\Register\Views;
+namespace App\Views;
 
-use App\Views\StatusSchema;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'One period under the rule as it is and as typed.')]
