@@ -29,14 +29,15 @@ use Kybernet\Core\Attention\Deadline;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Status\Counts;
+use Kybernet\Core\Status\Course;
 use Kybernet\Core\Status\Movement;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\Status;
 use Kybernet\Core\Status\Tally;
 
 /**
- * Lays out a unit's scorecard. An organisation shows its own KPIs and those of each department; any other unit its
- * own by theme, and the units below it in a line each.
+ * Lays out a unit's scorecard. An organisation shows its departments in a line each, its own KPIs and those of each
+ * department; any other unit its own by theme, and the units below it in a line each.
  */
 final readonly class ScorecardReader
 {
@@ -107,10 +108,12 @@ final readonly class ScorecardReader
         }
         foreach ($children as $child) {
             $rollUp = $rollUps[$child->id];
-            if (! $expanded) {
-                $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id)));
-                $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsView::of($rollUp->counts), $moved($theirs));
-            } elseif (isset($rowsOf[$child->id]) && $grouping === '') {
+            $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id)));
+            if (! $expanded || $theirs !== []) {
+                $courses = array_map(fn (MeasurementLine $kpi): ?float => $assessed[$kpi->id][$chosen->key()]->course?->now, array_column($rowsOf[$child->id] ?? [], null, 'id'));
+                $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsView::of($rollUp->counts), $moved($theirs), Course::worst($courses));
+            }
+            if ($expanded && isset($rowsOf[$child->id]) && $grouping === '') {
                 $groups[] = new ScorecardGroup($child->name, $child->code, $rollUp->status->value, $moved($rowsOf[$child->id]), array_map($row, $rowsOf[$child->id]));
             }
         }

@@ -48,8 +48,15 @@ it('has no prior year for a KPI that started this year, and no limits on what is
 it('groups an organisation by department and a department by theme, with the units inside', function () {
     $whole = $this->as('executive')->getJson('/api/units/OST/scorecard?period=2026-08&span=month')->json();
     expect(array_column($whole['groups'], 'name'))->toBe(['Ostermere Water', 'Treatment', 'Network', 'Customer Service', 'Wastewater', 'Capital Delivery', 'People & Safety', 'Finance'])
-        ->and($whole['units'])->toBe([])
+        ->and(array_column($whole['units'], 'code'))->toBe(['TRT', 'NET', 'CUS', 'WST', 'CAP', 'PPL', 'FIN'])
         ->and(array_sum(array_map(fn (array $group): int => count($group['rows']), $whole['groups'])))->toBe(65);
+
+    // Each department names the one of its own rows that lies furthest off course.
+    foreach ($whole['units'] as $index => $line) {
+        $rows = collect($whole['groups'][$index + 1]['rows']);
+        $worst = $rows->firstWhere('id', $line['worst']);
+        expect($worst['course']['now'])->toBe($rows->pluck('course.now')->filter(fn (mixed $now): bool => $now !== null)->max())->and($worst['unit'])->toBe($line['code']);
+    }
 
     $network = $this->getJson('/api/units/NET/scorecard?period=2026-08&span=month')->json();
     expect(array_column($network['groups'], 'name'))->toBe(['Leakage and mains', 'Supply', 'Water quality'])

@@ -18,5 +18,6 @@ final readonly class UnitLine
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
         #[OA\Property] public CountsView $counts,
         #[OA\Property] public Moved $moved,
+        #[OA\Property(description: 'identity of its own KPI that lies furthest off course; null where none is judged, and in a unit whose rows are not shown')] public ?int $worst,
     ) {}
 }

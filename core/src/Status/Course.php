@@ -36,6 +36,26 @@ final readonly class Course
     public function __construct(public ?float $now, public ?float $before, public ?float $prior, public ?float $target) {}
 
     /**
+     * Which of several figures lies furthest off course; null where none lies anywhere.
+     *
+     * @template Key of array-key
+     *
+     * @param  array<Key, float|null>  $places
+     * @return Key|null the first of those that lie alike
+     */
+    public static function worst(array $places): int|string|null
+    {
+        $worst = null;
+        foreach ($places as $key => $place) {
+            if ($place !== null && ($worst === null || $place > $places[$worst])) {
+                $worst = $key;
+            }
+        }
+
+        return $worst;
+    }
+
+    /**
      * Where a value lies under the rule, reference and number of periods of the evidence; null where these judge nothing.
      *
      * @param  Closure(): ?float  $movingRange  by how much single figures usually differ from the one before; asked only where nothing lies between green and red

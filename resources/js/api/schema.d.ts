@@ -1955,6 +1955,8 @@ export interface components {
             status: components["schemas"]["Status"];
             counts: components["schemas"]["Counts"];
             moved: components["schemas"]["Moved"];
+            /** @description identity of its own KPI that lies furthest off course; null where none is judged, and in a unit whose rows are not shown */
+            worst: number | null;
         };
         /** @description What the latest periods of a KPI would have been under other limits and targets. Nothing of it is kept. */
         WhatIf: {

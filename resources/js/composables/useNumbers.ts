@@ -89,6 +89,16 @@ const WORDS = ['none', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'e
 /** Small numbers in words, as a sentence that is read aloud has them. */
 export const counted = (count: number): string => WORDS[count] ?? String(count);
 
+/** What moved since the month before. */
+export const movedWords = ({ worse, recovered, better }: Schemas['Moved']): string =>
+    [
+        worse > 0 ? `${counted(worse)} got worse` : '',
+        recovered > 0 ? `${counted(recovered)} recovered` : '',
+        better > 0 ? `${counted(better)} got better` : '',
+    ]
+        .filter((part) => part !== '')
+        .join(', ');
+
 /** Keeps a share on one line with its sign. */
 export const unbroken = (text: string): string => text.replaceAll(' %', '\u00A0%');
 

@@ -56,6 +56,19 @@ export const REFERENCES = {
     'year-target': 'the year target',
     none: 'fixed levels',
 } as const;
+/** How many KPIs have which colour, and how many have none for want of a reading. */
+export const countWords = (counts: Schemas['Counts']): string =>
+    (
+        [
+            [counts.green, COLOURS.green],
+            [counts.amber, COLOURS.amber],
+            [counts.red, COLOURS.red],
+            [counts.noData, 'without a reading'],
+        ] as const
+    )
+        .filter(([count]) => count > 0)
+        .map(([count, words]) => `${count} ${words}`)
+        .join(', ') || 'nothing judged';
 /** Of a limit: which way it reaches, and what it is measured in. */
 export const limitWords = (
     measure: Schemas['Rule']['measure'],

@@ -14,6 +14,7 @@ import { useCaptions } from './useCaptions';
 import { useMarks } from './useMarks';
 import { useReading } from './useReading';
 import ChartReading from './ChartReading.vue';
+import DistanceLane from './DistanceLane.vue';
 
 /** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
 const props = defineProps<{
@@ -27,6 +28,9 @@ const props = defineProps<{
 
 const HEIGHT = 330;
 const EDGE = { left: 52, right: 16, top: 12, bottom: 46 };
+
+/** Under the sums of a year stands how far they lie from their targets. */
+const DISTANCE = 138;
 
 const { figure } = useNumbers();
 const frame = useTemplateRef<HTMLElement>('frame');
@@ -52,6 +56,14 @@ watch(
 
 const column = computed(() => inside.value / Math.max(1, props.points.length));
 const bottom = HEIGHT - EDGE.bottom;
+const hasDistance = computed(
+    () =>
+        props.mode === 'gathered' &&
+        props.page.accumulation === 'sum' &&
+        props.page.polarity !== 'band' &&
+        props.points.some(({ variance }) => variance !== null),
+);
+const height = computed(() => HEIGHT + (hasDistance.value ? DISTANCE : 0));
 /** Notes and actions have a lane of their own under the course. */
 const LANE = 40;
 const floor = computed(() => bottom - (marks.value.some(({ kind }) => kind !== 'rule') ? LANE : 0));
@@ -94,7 +106,9 @@ const captions = useCaptions(
     computed(() => ({ top: EDGE.top, right: width.value - EDGE.right, bottom })),
 );
 const priorLabel = computed(() => {
-    const found = loneliest(plane.value, priors.value, [actuals.value, targets.value], at.value);
+    // At the point that is looked at stands its figure.
+    const last = at.value > 1 ? at.value - 1 : at.value;
+    const found = loneliest(plane.value, priors.value, [actuals.value, targets.value], last);
     return found === null ? null : { x: x(found.at), y: y(found.value) + (found.isAbove ? -8 : 16) };
 });
 
@@ -170,9 +184,9 @@ const beside = computed(() => {
         />
         <svg
             ref="svg"
-            :viewBox="`0 0 ${width} ${HEIGHT}`"
+            :viewBox="`0 0 ${width} ${height}`"
             :width="width"
-            :height="HEIGHT"
+            :height="height"
             class="pointer-events-none block w-full text-[13px]"
             aria-hidden="true"
         >
@@ -263,7 +277,9 @@ const beside = computed(() => {
                 :x="priorLabel.x"
                 :y="priorLabel.y"
                 text-anchor="middle"
-                class="fill-ink-soft text-[12.5px]"
+                class="fill-ink-soft stroke-paper text-[12.5px]"
+                stroke-width="2.5"
+                paint-order="stroke"
             >
                 last year
             </text>
@@ -370,6 +386,21 @@ const beside = computed(() => {
                     stroke-linejoin="round"
                 />
             </g>
+            <DistanceLane
+                v-if="hasDistance"
+                :page="page"
+                :points="points"
+                :at="at"
+                :projected="projected"
+                :range="range"
+                :zones="layers.zones"
+                :left="left"
+                :right="width - EDGE.right"
+                :column="column"
+                :top="HEIGHT + 20"
+                :floor="height - 10"
+                :tick="tick"
+            />
             <line
                 v-if="shown"
                 :x1="x(shown.index)"

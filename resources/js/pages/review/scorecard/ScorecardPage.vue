@@ -239,12 +239,14 @@ const print = (): void => {
             <ScorecardTable
                 v-else
                 v-model:opened="opened"
+                :units="data.isWhole && !isFiltered ? data.units : []"
+                :all="rows"
                 :groups="groups"
                 :hide-targets="hideTargets"
                 :hide-prior="hidePrior"
                 :show-step="showStep && span === 'month'"
             />
         </template>
-        <UnitLines v-if="data.units.length > 0" :units="data.units" :of="unit.name" />
+        <UnitLines v-if="!data.isWhole && data.units.length > 0" :units="data.units" :of="unit.name" />
     </div>
 </template>

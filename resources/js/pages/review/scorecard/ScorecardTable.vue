@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
-import { counted } from '@/composables/useNumbers';
+import { movedWords } from '@/composables/useNumbers';
 import { useView } from '@/composables/useView';
 import { computed } from 'vue';
+import DepartmentLine from './DepartmentLine.vue';
 import ScorecardRow from './ScorecardRow.vue';
 
 const props = defineProps<{
+    /** the departments, which open the page of an organisation in a line each; otherwise none */
+    units: readonly Schemas['UnitLine'][];
+    /** every row of the page, whatever is filtered */
+    all: readonly Schemas['ScorecardRow'][];
     groups: readonly Schemas['ScorecardGroup'][];
     hideTargets: boolean;
     hidePrior: boolean;
@@ -16,15 +21,6 @@ const opened = defineModel<number | null>('opened', { required: true });
 
 const { here } = useView();
 const columns = computed(() => 6 + [!props.hideTargets, !props.hidePrior, props.showStep].filter(Boolean).length);
-
-const moved = ({ worse, recovered, better }: Schemas['Moved']): string =>
-    [
-        worse > 0 ? `${counted(worse)} got worse` : '',
-        recovered > 0 ? `${counted(recovered)} recovered` : '',
-        better > 0 ? `${counted(better)} got better` : '',
-    ]
-        .filter((part) => part !== '')
-        .join(', ');
 
 /** Arrow keys go from name to name and the space bar opens a row in place, so that a whole scorecard can be read without a mouse. */
 function move(event: KeyboardEvent): void {
@@ -71,6 +67,17 @@ function move(event: KeyboardEvent): void {
                 <th><span class="sr-only">Notes and actions</span></th>
             </tr>
         </thead>
+        <tbody v-if="units.length > 0" class="max-md:block">
+            <DepartmentLine
+                v-for="unit in units"
+                :key="unit.code"
+                :unit="unit"
+                :worst="all.find(({ id }) => id === unit.worst)"
+                :columns="columns"
+                :hide-targets="hideTargets"
+                :hide-prior="hidePrior"
+            />
+        </tbody>
         <tbody v-for="group in groups" :key="group.name" class="max-md:block">
             <tr class="max-md:block">
                 <th
@@ -89,7 +96,9 @@ function move(event: KeyboardEvent): void {
                             >
                             <template v-else>{{ group.name }}</template>
                         </h2>
-                        <span class="-ml-[3px] text-[13px] text-ink-soft max-md:hidden">{{ moved(group.moved) }}</span>
+                        <span class="-ml-[3px] text-[13px] text-ink-soft max-md:hidden">{{
+                            movedWords(group.moved)
+                        }}</span>
                     </span>
                 </th>
             </tr>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { COLOURS } from '@/words';
+import { countWords } from '@/words';
 import type { Schemas } from '@/api/client';
 import Needle from '@/components/Needle.vue';
 import { counted } from '@/composables/useNumbers';
@@ -20,11 +20,6 @@ function blocks(counts: Schemas['Counts']) {
     let x = 0;
     return FILLS.flatMap(({ key, fill }) => Array.from({ length: counts[key] }, () => ({ x: (x += 13) - 13, fill })));
 }
-
-const words = (counts: Schemas['Counts']): string =>
-    FILLS.filter(({ key }) => counts[key] > 0)
-        .map(({ key }) => `${counts[key]} ${COLOURS[key]}`)
-        .join(', ') || 'nothing judged';
 </script>
 
 <template>
@@ -56,7 +51,7 @@ const words = (counts: Schemas['Counts']): string =>
                             :class="block.fill"
                         />
                     </svg>
-                    <span class="truncate text-[13px] text-ink-soft">{{ words(unit.counts) }}</span>
+                    <span class="truncate text-[13px] text-ink-soft">{{ countWords(unit.counts) }}</span>
                     <span v-if="unit.moved.worse > 0" class="ml-auto shrink-0 text-[13px] text-ink-soft"
                         >{{ counted(unit.moved.worse) }} worse</span
                     >
