@@ -181,7 +181,7 @@ final readonly class KpiPageReader
 
         return ProjectionView::of(
             $projection,
-            $this->scorecard->range($kpi->measurement, $chosen, $projection),
+            $this->scorecard->range($kpi->measurement, $chosen, $projection, $this->scorecard->control($kpi->measurement, $chosen)),
             ProjectionPath::of($projection, $kpi->measurement, $this->scorecard->timeline, $chosen),
             count(array_filter($periods, fn (Period $period): bool => $period->compareTo($latest) > 0)),
             $periods[count($periods) - 1]->key(),

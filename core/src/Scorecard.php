@@ -71,7 +71,7 @@ final class Scorecard
             return null;
         }
         $evidence = $assessed->evidence;
-        $now = $this->placed($measurement, $evidence, $evidence->actual, $assessed->figures);
+        $now = $this->placed($measurement, $evidence, $evidence->actual, $assessed->figures, $assessed->computed);
         if ($now === null) {
             return null;
         }
@@ -82,9 +82,9 @@ final class Scorecard
 
         return new Course(
             $now,
-            $this->placed($measurement, $before, $before->actual, $figures),
+            $this->placed($measurement, $before, $before->actual, $figures, Judge::judge($before)),
             $this->prior($measurement, $chosen, $assessed),
-            $isAimed ? $this->placed($measurement, $evidence, $evidence->reference, $assessed->figures) : null,
+            $isAimed ? $this->placed($measurement, $evidence, $evidence->reference, $assessed->figures, $assessed->computed) : null,
         );
     }
 
@@ -100,20 +100,26 @@ final class Scorecard
     private function prior(Measurement $measurement, Period $chosen, Assessment $assessed): ?float
     {
         // Under a year target the year to date is judged, whatever span is shown, and so last year's is held against it.
-        $figures = $assessed->evidence->rule?->reference === Reference::YearTarget ? $this->figures($measurement, $chosen, Span::YearToDate) : $assessed->figures;
+        $isYear = $assessed->evidence->rule?->reference === Reference::YearTarget;
+        $figures = $isYear ? $this->figures($measurement, $chosen, Span::YearToDate) : $assessed->figures;
+        if (! $isYear && $assessed->prior->compared === count($figures->reported)) {
+            return $this->placed($measurement, $assessed->evidence, $assessed->prior->figure, $figures, $assessed->computed);
+        }
         $alike = LikeForLike::gather($measurement, array_values(array_filter($figures->reported, function (Period $period) use ($measurement): bool {
             $earlier = $period->yearEarlier();
 
             return $earlier !== null && $measurement->actuals->has($earlier);
         })));
 
-        return $this->placed($measurement, $this->evidence($measurement, $alike, $chosen), PriorYear::gather($measurement, $figures)->figure, $alike);
+        $evidence = $this->evidence($measurement, $alike, $chosen);
+
+        return $this->placed($measurement, $evidence, PriorYear::gather($measurement, $figures)->figure, $alike, Judge::judge($evidence));
     }
 
     /** Where a value lies that the evidence judges; null where it judges nothing. */
-    private function placed(Measurement $measurement, Evidence $evidence, ?Exact $value, LikeForLike $figures): ?float
+    private function placed(Measurement $measurement, Evidence $evidence, ?Exact $value, LikeForLike $figures, Status $judged): ?float
     {
-        if ($value === null || ! in_array(Judge::judge($evidence), [Status::Green, Status::Amber, Status::Red], true)) {
+        if ($value === null || ! $judged->isColour()) {
             return null;
         }
         $latest = $figures->due[count($figures->due) - 1];
@@ -231,8 +237,12 @@ final class Scorecard
         return Projection::of($measurement, $this->timeline, $chosen);
     }
 
-    /** Between what the projection ends four times in five; null where that cannot be told. */
-    public function range(Measurement $measurement, Period $chosen, ?Projection $projection): ?Range
+    /**
+     * Between what the projection ends four times in five; null where that cannot be told.
+     *
+     * @param  ControlChart|null  $control  of the chosen month
+     */
+    public function range(Measurement $measurement, Period $chosen, ?Projection $projection, ?ControlChart $control): ?Range
     {
         if ($projection === null) {
             return null;
@@ -245,7 +255,7 @@ final class Scorecard
             $projection,
             $measurement->definition,
             $position,
-            $isLine ? null : $this->chart($measurement, $latest, [])?->meanRange,
+            $isLine ? null : $control?->meanRange,
             $isLine ? $this->trend($measurement, $chosen) : null,
             $position->periods[count($position->periods) - 1]->ordinal - $latest->ordinal,
         );

@@ -6,9 +6,15 @@ namespace App\Console\Commands;
 
 use App\Support\Formats;
 use Illuminate\Console\Command;
+use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Workbook\AssessmentWriter;
+use Kybernet\Core\Workbook\Assessor;
+use Kybernet\Core\Workbook\Workbook;
+use Kybernet\Core\Workbook\WorkbookWriter;
 
 /** Times what `assess` does, on a workbook made for it: reading, judging everything, writing the text. */
 final class BenchAssess extends Command
@@ -17,7 +23,10 @@ final class BenchAssess extends Command
 
     private const LAST_MONTH = '2026-08';
 
-    protected $signature = 'bench:assess {measurements=2000} {--months=36 : of figures and targets}';
+    /** So often is each of the two timed; the fastest counts. */
+    private const ROUNDS = 5;
+
+    protected $signature = 'bench:assess {measurements=2000} {--months=36 : of figures and targets} {--sql : beside the same work as plain SQL, whose results are held against it}';
 
     protected $description = 'Time the assessment of a generated workbook';
 
@@ -45,7 +54,89 @@ final class BenchAssess extends Command
         $this->line(sprintf('read %.2f s, judged and written %.2f s; %.3f ms for each measurement, %.3f of it judging', $read / 1e3, ($all - $read) / 1e3, $all / $count, ($all - $read) / $count));
         $this->line(sprintf('%.0f MB of memory at most', memory_get_peak_usage(true) / 2 ** 20));
 
-        return self::SUCCESS;
+        return ! $this->option('sql') || $this->beside($workbook) ? self::SUCCESS : self::FAILURE;
+    }
+
+    /** Both in turns, so that whatever else the machine does falls on both. */
+    private function beside(Workbook $workbook): bool
+    {
+        $chosen = Period::parse(self::LAST_MONTH);
+        $this->fill($workbook);
+        $sql = str_replace([':chosen', ':april'], [(string) $chosen->ordinal, (string) Period::parse('2026-04')->ordinal], (string) file_get_contents(base_path('database/bench/assess.sql')));
+        DB::unprepared("SET work_mem = '64MB'; SET jit = off");
+        $fastest = ['core' => INF, 'sql' => INF];
+        $rows = [];
+        $bytes = 0;
+        foreach (range(1, self::ROUNDS) as $round) {
+            $started = hrtime(true);
+            foreach ((new AssessmentWriter($workbook, $chosen, Span::YearToDate))->json() as $piece) {
+                $bytes += strlen($piece);
+            }
+            $fastest['core'] = min($fastest['core'], (hrtime(true) - $started) / 1e6);
+            $started = hrtime(true);
+            $rows = DB::select($sql);
+            $fastest['sql'] = min($fastest['sql'], (hrtime(true) - $started) / 1e6);
+        }
+        $wrong = $this->differences($workbook, $rows);
+        $this->line(sprintf('judged and written %.0f ms, as plain SQL %.0f ms: %.1f times; %s figures and statuses compared, %d differ', $fastest['core'], $fastest['sql'], $fastest['core'] / $fastest['sql'], number_format(4 * count($rows)), $wrong));
+
+        return $wrong === 0 && $rows !== [];
+    }
+
+    /** The workbook's figures in tables that go with the connection. */
+    private function fill(Workbook $workbook): void
+    {
+        DB::unprepared('CREATE TEMP TABLE bench_kpi (id int PRIMARY KEY, sign int, accumulation text, reference text, measure text, green numeric, amber numeric, above int, below int);
+            CREATE TEMP TABLE bench_place (id int PRIMARY KEY, kpi int, unit text, UNIQUE (kpi, unit));
+            CREATE TEMP TABLE bench_cell (place int, month int, actual numeric, target numeric, PRIMARY KEY (place, month));');
+        $number = fn (string $code): int => (int) substr($code, 1);
+        foreach ($workbook->kpis as $kpi) {
+            $rule = WorkbookWriter::rule($kpi->definition->rules[0]);
+            $operands = array_keys($kpi->definition->formula->operands ?? []);
+            DB::table('bench_kpi')->insert([
+                'id' => $number($kpi->code), 'sign' => $kpi->definition->polarity === Polarity::Higher ? 1 : -1, 'accumulation' => $kpi->definition->accumulation->value,
+                'reference' => $rule['reference'], 'measure' => $rule['measure'], 'green' => $rule['green'], 'amber' => $rule['amber'],
+                'above' => $operands === [] ? null : $number($operands[0]), 'below' => $operands === [] ? null : $number($operands[1]),
+            ]);
+        }
+        $place = 0;
+        foreach ($workbook->entries() as $entry) {
+            $place++;
+            $cells = [];
+            foreach ($entry->placed->targets->all() as $period => $target) {
+                $cells[] = ['place' => $place, 'month' => Period::parse($period)->ordinal, 'actual' => $entry->placed->readings->all()[$period] ?? null, 'target' => $target];
+            }
+            DB::table('bench_place')->insert(['id' => $place, 'kpi' => $number($entry->placed->kpi), 'unit' => $entry->placed->unit]);
+            DB::table('bench_cell')->insert($cells);
+        }
+        DB::unprepared('ANALYZE bench_kpi; ANALYZE bench_place; ANALYZE bench_cell;');
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $rows
+     * @return int how many figures and statuses differ
+     */
+    private function differences(Workbook $workbook, array $rows): int
+    {
+        $assessed = [];
+        $place = 0;
+        foreach ((new Assessor($workbook, Period::parse(self::LAST_MONTH), Span::YearToDate))->assessments() as $each) {
+            $place++;
+            foreach ($each->spans as $span => $assessment) {
+                $assessed["{$place} {$span}"] = $assessment;
+            }
+        }
+        $wrong = 0;
+        foreach ($rows as $row) {
+            $told = (array) $row;
+            $text = fn (string $column): ?string => is_scalar($told[$column] ?? null) ? (string) $told[$column] : null;
+            $core = $assessed["{$text('id')} {$text('name')}"];
+            $is = fn (?Exact $one, ?string $other): bool => $one === null || $other === null ? $one?->__toString() === $other : abs($one->toFloat() - (float) $other) < 1e-9;
+            $wrong += (int) ($core->computed->value !== $text('status')) + (int) ! $is($core->figures->actual, $text('actual'))
+                + (int) ! $is($core->figures->goal?->target, $text('target')) + (int) ! $is($core->prior->figure, $text('prior'));
+        }
+
+        return $wrong;
     }
 
     /** Every kind of rule, a formula for every eighth KPI, and a missing figure in twenty. */

@@ -103,7 +103,10 @@ final readonly class Period
     /** The period of the frequency with that place in the count. */
     public static function ofOrdinal(Frequency $frequency, int $ordinal): self
     {
-        return new self($frequency, $ordinal, match ($frequency) {
+        /** @var array<string, array<int, self>> $made  a few hundred of them are asked for again and again */
+        static $made = [];
+
+        return $made[$frequency->value][$ordinal] ??= new self($frequency, $ordinal, match ($frequency) {
             Frequency::Month => sprintf('%04d-%02d', CivilDay::floorDiv($ordinal, 12), self::place($ordinal, 12) + 1),
             Frequency::Week => vsprintf('%04d-W%02d', self::isoWeek($ordinal)),
             Frequency::Quarter => sprintf('FY%04d-Q%d', CivilDay::floorDiv($ordinal, 4), self::place($ordinal, 4) + 1),

@@ -35,10 +35,20 @@ final readonly class LikeForLike
     /** @param  list<Period>  $due of the span, earliest first */
     public static function gather(Measurement $measurement, array $due): self
     {
-        $reported = array_values(array_filter($due, $measurement->actuals->has(...)));
+        $reported = [];
+        foreach ($due as $period) {
+            if ($measurement->actuals->has($period)) {
+                $reported[] = $period;
+            }
+        }
         // Over units: only those that have both, a figure and a target.
         $aimed = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->aimed() : null;
-        $compared = array_values(array_filter($reported, fn (Period $period): bool => $measurement->targets->has($period) && ($aimed === null || $aimed->has($period))));
+        $compared = [];
+        foreach ($reported as $period) {
+            if ($measurement->targets->has($period) && ($aimed === null || $aimed->has($period))) {
+                $compared[] = $period;
+            }
+        }
         $actual = $measurement->gather($reported);
         $goal = $measurement->targets->gather($reported === [] ? $due : $compared, $measurement->definition->accumulation);
         // A formula may give each period a target and the span none: then nothing is compared.

@@ -27,16 +27,16 @@ enum Accumulation: string
      */
     public function gather(Series $series, array $periods): ?Exact
     {
-        $known = array_values(array_filter($periods, $series->has(...)));
+        $known = $series->known($periods);
         if ($known === []) {
             return null;
         }
 
         return match ($this) {
-            self::Latest => $series->figure($known[count($known) - 1]),
-            self::Sum => Exact::of($series->total($known)),
-            self::Mean, self::Recompute => Exact::mean($series->total($known), count($known)),
-            self::Maximum, self::Minimum => $this->combine(array_map(fn (Period $period): Exact => Exact::of($series->written($period) ?? 0), $known)),
+            self::Latest => Exact::of($known[count($known) - 1]),
+            self::Sum => Exact::total($known),
+            self::Mean, self::Recompute => Exact::mean(Exact::total($known), count($known)),
+            self::Maximum, self::Minimum => $this->combine(array_map(Exact::of(...), $known)),
         };
     }
 

@@ -12,12 +12,6 @@ use Kybernet\Core\Calendar\Period;
  */
 final readonly class Series implements Figures
 {
-    /**
-     * A machine integer holds 18 digits. Figures of up to 15, brought to the same decimals, leave room to add a
-     * thousand of them; whatever is longer is added as decimals of any length.
-     */
-    private const MACHINE_DIGITS = 15;
-
     /** @param  array<string, string>  $figures sound figures (see {@see Figure::parse()}) keyed by period, `2026-08` */
     public function __construct(private array $figures) {}
 
@@ -75,34 +69,22 @@ final readonly class Series implements Figures
     }
 
     /**
-     * The sum of the periods' figures, exactly; 0 when none has one.
+     * The figures of the periods that have one, as they are stored.
      *
      * @param  list<Period>  $periods
+     * @return list<string>
      */
-    public function total(array $periods): BigDecimal
+    public function known(array $periods): array
     {
-        $parts = [];
-        $decimals = 0;
-        $digits = 0;
+        $known = [];
         foreach ($periods as $period) {
-            $figure = $this->written($period);
+            $figure = $this->figures[$period->key()] ?? null;
             if ($figure !== null) {
-                $point = strpos($figure, '.');
-                $scale = $point === false ? 0 : strlen($figure) - $point - 1;
-                $parts[] = [$figure, $scale];
-                $decimals = max($decimals, $scale);
-                $digits = max($digits, strlen($figure) - $scale);
+                $known[] = $figure;
             }
         }
-        if ($digits + $decimals > self::MACHINE_DIGITS) {
-            return array_reduce($parts, fn (BigDecimal $sum, array $part): BigDecimal => $sum->plus($part[0]), BigDecimal::zero());
-        }
-        $sum = 0;
-        foreach ($parts as [$figure, $scale]) {
-            $sum += (int) str_replace('.', '', $figure) * 10 ** ($decimals - $scale);
-        }
 
-        return BigDecimal::ofUnscaledValue($sum, $decimals);
+        return $known;
     }
 
     /** The same series with one period's figure replaced, or taken out when null. */

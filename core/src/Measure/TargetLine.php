@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Measure;
 
-use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Tenure;
@@ -40,7 +39,7 @@ final readonly class TargetLine
         $fromYear = [];
         foreach ($years as $year => $figure) {
             $periods = $timeline->yearPeriods($frequency, $tenure, Period::parse($year, Frequency::Year));
-            $share = $rule === Accumulation::Sum ? Exact::mean(BigDecimal::of($figure), max(1, count($periods))) : Exact::of($figure);
+            $share = $rule === Accumulation::Sum ? Exact::mean(Exact::of($figure), max(1, count($periods))) : Exact::of($figure);
             foreach ($periods as $period) {
                 if (! $own->has($period)) {
                     $fromYear[$period->key()] = $share;

@@ -12,11 +12,21 @@ use Kybernet\Core\Measure\Exact;
  */
 final readonly class Limits
 {
-    public function __construct(public BigDecimal $green, public BigDecimal $amber) {}
+    private Exact $exactGreen;
+
+    private Exact $exactAmber;
+
+    public function __construct(public BigDecimal $green, public BigDecimal $amber)
+    {
+        $this->exactGreen = Exact::of($green);
+        $this->exactAmber = Exact::of($amber);
+    }
 
     /** Of a single figure, grown to the periods that are compared. */
     public function of(Status $colour, int $factor): Exact
     {
-        return Exact::of($colour === Status::Green ? $this->green : $this->amber)->times($factor);
+        $limit = $colour === Status::Green ? $this->exactGreen : $this->exactAmber;
+
+        return $factor === 1 ? $limit : $limit->times($factor);
     }
 }

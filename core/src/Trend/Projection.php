@@ -70,7 +70,7 @@ final readonly class Projection
             $rule === Accumulation::Sum && $toDate !== null && $yearTarget !== null && ! $yearTarget->isZero()
                 ? $toDate->times(100)->dividedBy($yearTarget)
                 : null,
-            Exact::mean(BigDecimal::of(count($position->ended) * 100), max(1, count($position->periods))),
+            Exact::mean(Exact::of(count($position->ended) * 100), max(1, count($position->periods))),
             $toDate === null || $yearTarget === null ? null : self::required($rule, $position, $toDate, $yearTarget),
             $evidence,
         );

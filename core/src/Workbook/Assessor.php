@@ -91,7 +91,7 @@ final class Assessor
             $this->scorecard->trend($measurement, $this->chosen),
             $control,
             $projection,
-            $this->scorecard->range($measurement, $this->chosen, $projection),
+            $this->scorecard->range($measurement, $this->chosen, $projection, $control),
             $past === null ? null : Streak::of($past),
             $this->scorecard->exceptions(
                 $measurement,

@@ -59,7 +59,7 @@ it('stores up to 20 digits before and 8 after the point, in one form', function 
 ]);
 
 it('keeps a mean of thirds exact until it is given out', function () {
-    $third = Exact::mean(Brick\Math\BigDecimal::of(10), 3);
+    $third = Exact::mean(Exact::of(10), 3);
 
     expect((string) $third)->toBe('3.333333333333')
         ->and($third->plus($third)->plus($third)->compareTo(Exact::of(10)))->toBe(0)

@@ -103,7 +103,7 @@ const better = computed(() => {
         <td v-if="showStep" class="hidden md:table-cell">
             <DifferenceFigure :difference="row.step" :measure="row.measure" :status="row.status" />
         </td>
-        <td class="max-md:hidden lg:pl-[22px]">
+        <td class="max-md:hidden lg:pl-[22px] print:pl-[18px]">
             <Wake
                 class="max-lg:hidden print:block"
                 :points="row.wake"

@@ -55,7 +55,7 @@ function move(event: KeyboardEvent): void {
                     <span class="sr-only">Course:</span>
                     <span class="relative block h-[1.35em]">
                         <span class="absolute left-0">off course</span>
-                        <span class="course-amber absolute -translate-x-1/2 max-lg:hidden">drifting</span>
+                        <span class="course-amber absolute -translate-x-1/2 max-lg:hidden print:inline">drifting</span>
                         <span class="absolute right-0">on course</span>
                     </span>
                 </th>
@@ -63,7 +63,7 @@ function move(event: KeyboardEvent): void {
                 <th v-if="!hideTargets">to target</th>
                 <th v-if="!hidePrior" class="hidden md:table-cell">to last year</th>
                 <th v-if="showStep" class="hidden md:table-cell">to the month before</th>
-                <th class="text-left lg:pl-[22px]"><span class="max-lg:hidden print:inline">13 months</span></th>
+                <th class="text-left lg:pl-[22px] print:pl-[18px]"><span class="max-lg:hidden print:inline">13 months</span></th>
                 <th><span class="sr-only">Notes and actions</span></th>
             </tr>
         </thead>
