@@ -81,11 +81,6 @@ await take('register-editor', {
     path: `/register/kpi/LEAK?${network}`,
     before: (page) => page.getByRole('tab', { name: 'What good looks like' }).click(),
 });
-await take('register-formula', {
-    account: 'analyst',
-    path: '/register/kpi/NRW?unit=OST&period=2026-08',
-    before: (page) => page.getByRole('tab', { name: 'How it is counted' }).click(),
-});
 await take('register-plan', { account: 'analyst', path: `/register/plan?${network}` });
 await take('year-grid', {
     account: 'analyst',
@@ -116,6 +111,15 @@ await take('import', {
 });
 await take('periods', { account: 'analyst', path: '/periods?unit=OST&period=2026-08' });
 // The last, because it changes something.
+await take('what-if', {
+    account: 'executive',
+    path: '/kpi/LEAK?unit=NET&period=2026-08&if.amber=8&if.moved=2&if.as=en-GB',
+    before: (page) => page.getByRole('heading', { name: 'What if' }).scrollIntoViewIfNeeded(),
+});
+await take('kpi-gathered', {
+    account: 'executive',
+    path: '/kpi/OPEX?unit=OST&period=2026-08&span=yearToDate&course=gathered',
+});
 await take('changes', {
     account: 'analyst',
     path: `/logbook?${network}`,

@@ -28,7 +28,7 @@ test('a scorecard is grouped, ordered, filtered and explained, and one click res
     await page.getByRole('combobox', { name: /^Group/ }).selectOption('none');
     await expect(page.getByRole('heading', { name: 'All KPIs' })).toBeVisible();
     await page.getByRole('combobox', { name: /^Order/ }).selectOption('seriousness');
-    await expect(page.locator('tbody [data-status]').nth(1)).toHaveAttribute('data-status', 'red');
+    await expect(page.locator('tr:has([data-row]) [data-status]').first()).toHaveAttribute('data-status', 'red');
     await page.getByRole('button', { name: 'Restore' }).click();
     await page.getByRole('combobox', { name: /^Group/ }).selectOption('');
     await expect.poll(names).toEqual(register);
@@ -110,6 +110,25 @@ test('the page of a KPI is read by keyboard, drawn in three ways, and kept as a 
     }
     await page.getByRole('link', { name: 'Mains bursts' }).click();
     await expect(headline(page, 'Mains bursts')).toBeVisible();
+});
+
+test('what if is tried by keyboard, opened from its link, and taken to the register unsaved', async ({ page }) => {
+    await signIn(page, 'analyst');
+    await page.goto(`/kpi/LEAK?${NETWORK}`);
+    await page.getByRole('button', { name: 'What if …' }).press('Enter');
+    await page.getByLabel('drifting up to').fill('8');
+    await expect(page.getByText('2 months would change, all from off course to drifting.')).toBeVisible();
+    await expect(page).toHaveURL(/if\.amber=8/);
+    await expectAccessible(page);
+    await page.reload();
+    await expect(page.getByText('2 months would change, all from off course to drifting.')).toBeVisible();
+    await expect(page.getByLabel('drifting up to')).toHaveValue('8');
+
+    await page.getByRole('link', { name: 'Take it to the register' }).click();
+    await expect(page.getByText('Taken over from the KPI’s page as if it had been typed.')).toBeVisible();
+    await expect(page.getByLabel('Drifting')).toHaveValue('8');
+    await page.getByRole('button', { name: 'Put back' }).click();
+    await expect(page.getByLabel('Drifting')).toHaveValue('5');
 });
 
 test('an action is agreed, followed up and seen to work; a status is called and the call taken back', async ({

@@ -2,7 +2,7 @@ import { api, read, type Schemas } from '@/api/client';
 import type { LocationQuery } from 'vue-router';
 
 /** What can be tried on the page of a KPI, as it stands in the address: `if.green=2&if.as=en-GB`. */
-export const TRIED = ['green', 'amber', 'low', 'high', 'marginLow', 'marginHigh', 'periods', 'moved', 'same'] as const;
+const TRIED = ['green', 'amber', 'low', 'high', 'marginLow', 'marginHigh', 'periods', 'moved', 'same'] as const;
 export type Tried = Record<(typeof TRIED)[number], string>;
 
 const PREFIX = 'if.';

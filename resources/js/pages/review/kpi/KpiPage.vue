@@ -312,7 +312,7 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
             <button
                 v-if="data.polarity !== 'none' && data.rules.length > 0"
                 type="button"
-                class="quiet-link text-[14.5px] text-brass"
+                class="quiet-link min-h-6 text-[14.5px] text-brass"
                 :aria-expanded="isTrying"
                 @click="toggleTrial"
             >

@@ -63,7 +63,9 @@ function move(event: KeyboardEvent): void {
                 <th v-if="!hideTargets">to target</th>
                 <th v-if="!hidePrior" class="hidden md:table-cell">to last year</th>
                 <th v-if="showStep" class="hidden md:table-cell">to the month before</th>
-                <th class="text-left lg:pl-[22px] print:pl-[18px]"><span class="max-lg:hidden print:inline">13 months</span></th>
+                <th class="text-left lg:pl-[22px] print:pl-[18px]">
+                    <span class="max-lg:hidden print:inline">13 months</span>
+                </th>
                 <th><span class="sr-only">Notes and actions</span></th>
             </tr>
         </thead>
