@@ -411,7 +411,7 @@ DB_PASSWORD=$(cat "$KYBERNET_HOME/db.password")
 LOG_CHANNEL=stderr
 ENV
         )
-        { owner_artisan migrate --force && owner_artisan demo:load; } >"$VAR/log/migrate.log" 2>&1 ||
+        { owner_artisan migrate --force && { [ "${KYBERNET_EMPTY:-no}" = no ] || owner_artisan begin --quiet; } && owner_artisan demo:load; } >"$VAR/log/migrate.log" 2>&1 ||
             die "the database could not be brought up to date; $VAR/log/migrate.log says why."
         grant_rows >"$VAR/log/grants.log" 2>&1 || die "the application's account at the database could not be made; $VAR/log/grants.log says why."
         (umask 077 && artisan config:cache && artisan route:cache && artisan event:cache && artisan view:cache) >"$VAR/log/artisan.log" 2>&1 ||
@@ -437,6 +437,15 @@ make_template() {
 }
 copy_template() { sql postgres "CREATE DATABASE $DATABASE TEMPLATE kybernet_template"; }
 drop_database() { sql postgres "DROP DATABASE IF EXISTS $DATABASE WITH (FORCE)" && rm -f "$VAR/stamps/code-$INSTANCE"; }
+
+# Whether any other place is being served: they share the database server.
+others_run() {
+    local place
+    for place in "$VAR"/app "$VAR"/site_*; do
+        if [ "$place" != "$KYBERNET_HOME" ] && [ -d "$place/run" ] && watch_is_running "$(basename "$place")"; then return 0; fi
+    done
+    return 1
+}
 
 web_is_running() {
     watch_is_running "$INSTANCE" && [ -s "$KYBERNET_HOME/run/port" ] &&

@@ -8,6 +8,10 @@ use App\Logbook\LogbookController;
 use App\Logbook\PeriodController;
 use App\Logbook\TargetController;
 use App\Models\Kpi;
+use App\Models\Unit;
+use App\Organisation\FirstMonthController;
+use App\Organisation\UnitController;
+use App\People\BeginningController;
 use App\People\SessionController;
 use App\Register\DefinitionController;
 use App\Register\KpiController;
@@ -20,6 +24,10 @@ use Illuminate\Support\Facades\Route;
 
 Route::get('session', [SessionController::class, 'show']);
 Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+
+// Who has the link that the installation printed, and nobody else, begins an organisation.
+Route::get('beginning', [BeginningController::class, 'show'])->middleware('throttle:beginning');
+Route::post('beginning', [BeginningController::class, 'store'])->middleware('throttle:beginning');
 
 // A person has one session, their own; every other address is behind a policy.
 Route::middleware('auth')->group(function (): void {
@@ -42,6 +50,12 @@ Route::middleware('auth')->group(function (): void {
     Route::get('definitions', [DefinitionController::class, 'file'])->can('define', Kpi::class);
     Route::post('definitions', [DefinitionController::class, 'store'])->can('define', Kpi::class);
     Route::post('definitions/{upload}', [DefinitionController::class, 'apply'])->whereUuid('upload')->can('define', Kpi::class);
+
+    Route::get('first-month', [FirstMonthController::class, 'show'])->can('administer', Unit::class);
+    Route::delete('first-month', [FirstMonthController::class, 'destroy'])->can('administer', Unit::class);
+    Route::post('unit-lists/preview', [UnitController::class, 'preview'])->can('administer', Unit::class);
+    Route::post('unit-lists', [UnitController::class, 'store'])->can('administer', Unit::class);
+    Route::delete('unit-lists/{batch}', [UnitController::class, 'destroy'])->whereUuid('batch')->can('administer', Unit::class);
 
     Route::post('units/{unit}/imports', [ImportController::class, 'store'])->can('log', 'unit');
     Route::get('imports/{import}', [ImportController::class, 'show'])->can('handle', 'import');

@@ -15,6 +15,7 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string|null $blocked_at since when nobody can sign in with it
  * @property Role $role
  * @property int $unit_id where the person belongs; a department head answers for it and all below
+ * @property bool $is_administrator may change units, people and settings
  * @property string $locale the number setting, a BCP 47 tag: it decides which decimal separator is read
  * @property Unit $unit
  */
@@ -33,6 +34,6 @@ final class User extends Authenticatable
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['role' => Role::class, 'password' => 'hashed'];
+        return ['role' => Role::class, 'password' => 'hashed', 'is_administrator' => 'boolean'];
     }
 }

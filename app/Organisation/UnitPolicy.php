@@ -27,6 +27,12 @@ final readonly class UnitPolicy
         return $sight->denied() || $user->role !== Role::Executive ? $sight : Response::deny();
     }
 
+    /** Make, change and take away units. */
+    public function administer(User $user): bool
+    {
+        return $user->is_administrator;
+    }
+
     /** Close its months, and reopen them with a reason. */
     public function close(User $user, Unit $unit): Response
     {

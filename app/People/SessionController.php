@@ -102,7 +102,7 @@ final readonly class SessionController
     private function session(?User $user): SessionView
     {
         if ($user === null) {
-            return new SessionView(null, [], '', '', $this->year->startMonth, $this->installation->isDemonstration() ? $this->demo() : []);
+            return new SessionView(null, [], '', '', $this->year->startMonth, false, $this->organisation->units() === [], $this->installation->isDemonstration() ? $this->demo() : []);
         }
         $newest = Reading::query()->whereNotNull('actual')->max('period');
         $running = Month::running();
@@ -113,6 +113,8 @@ final readonly class SessionController
             is_string($newest) ? Month::ofDate($newest)->key() : $running->key(),
             $running->key(),
             $this->year->startMonth,
+            $user->is_administrator && ! $this->installation->isSettled(),
+            false,
             [],
         );
     }

@@ -81,6 +81,7 @@ final class AppServiceProvider extends ServiceProvider
                 Limit::perMinute(60)->by("address|{$request->ip()}")->after($wrong),
             ];
         });
+        RateLimiter::for('beginning', fn (Request $request): array => [Limit::perMinute(20)->by("beginning|{$request->ip()}")]);
         // What does not look like an identity is none, before the database is asked.
         foreach (['measurement', 'import', 'action'] as $identity) {
             Route::pattern($identity, '[0-9]{1,18}');

@@ -5,42 +5,112 @@ declare(strict_types=1);
 namespace App\Support;
 
 use Illuminate\Database\Connection;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Database\Query\Expression;
+use stdClass;
 
 /**
  * What this installation is. It is kept with its data, so no start and no setting changes it.
  */
 final class Installation
 {
-    /** @var array{bool, int<1, 12>}|null */
-    private ?array $known = null;
+    /** How long the link with which an organisation is begun works. */
+    private const LINK_DAYS = 7;
+
+    private ?stdClass $known = null;
 
     public function __construct(private readonly Connection $database) {}
 
     public function isDemonstration(): bool
     {
-        return $this->read()[0];
+        return (bool) $this->read()->is_demonstration;
+    }
+
+    /** Whether it is for an organisation of somebody's own, begun or not: the demonstration is not loaded into it. */
+    public function isOwn(): bool
+    {
+        return (bool) $this->read()->is_own;
     }
 
     /** @return int<1, 12> the month in which the financial year starts */
     public function yearStartMonth(): int
     {
-        return $this->read()[1];
+        return max(1, min(12, (int) $this->read()->year_start_month));
+    }
+
+    /** @return string the IANA name of the zone by whose clock months begin and end */
+    public function timeZone(): string
+    {
+        $zone = $this->read()->time_zone ?? null;
+
+        return is_string($zone) ? $zone : 'UTC';
+    }
+
+    /** @return string ISO 4217 */
+    public function currency(): string
+    {
+        $currency = $this->read()->currency ?? null;
+
+        return is_string($currency) ? $currency : 'GBP';
+    }
+
+    /** Whether the first steps are done, or were put away. */
+    public function isSettled(): bool
+    {
+        return (bool) ($this->read()->is_settled ?? false);
+    }
+
+    public function settle(): void
+    {
+        $this->database->table('installation')->update(['is_settled' => true]);
+        $this->known = null;
     }
 
     public function become(bool $isDemonstration, int $yearStartMonth): void
     {
-        $this->database->table('installation')->update(['is_demonstration' => $isDemonstration, 'year_start_month' => $yearStartMonth]);
+        $this->database->table('installation')->update(['is_demonstration' => $isDemonstration, 'year_start_month' => $yearStartMonth, 'is_settled' => true]);
         $this->known = null;
     }
 
-    /** @return array{bool, int<1, 12>} */
-    private function read(): array
+    /**
+     * Gives out the secret with which somebody begins an organisation; the one before works no longer.
+     *
+     * @return string|null null where there is an organisation already
+     */
+    public function open(): ?string
     {
-        if ($this->known === null) {
-            $row = $this->database->table('installation')->first();
-            $this->known = [(bool) ($row->is_demonstration ?? false), max(1, min(12, (int) ($row->year_start_month ?? 4)))];
-        }
+        $secret = rtrim(strtr(base64_encode(random_bytes(32)), '+/', '-_'), '=');
+        $opened = $this->database->table('installation')->whereRaw('NOT EXISTS (SELECT FROM units)')
+            ->update(['link_hash' => hash('sha256', $secret), 'link_until' => new Expression("now() + interval '".self::LINK_DAYS." days'"), 'is_own' => true, 'is_demonstration' => false]);
+        $this->known = null;
 
-        return $this->known;
+        return $opened === 1 ? $secret : null;
+    }
+
+    /** Whether an organisation can be begun with the secret. */
+    public function opensWith(string $secret): bool
+    {
+        return $this->openable($secret)->exists();
+    }
+
+    /** Takes the secret, once: of several who come with it at the same time one begins. */
+    public function begin(string $secret, int $yearStartMonth, string $timeZone, string $currency, string $locale): bool
+    {
+        $begun = $this->openable($secret)->update([
+            'link_hash' => null, 'link_until' => null, 'year_start_month' => $yearStartMonth, 'time_zone' => $timeZone, 'currency' => $currency, 'locale' => $locale,
+        ]);
+        $this->known = null;
+
+        return $begun === 1;
+    }
+
+    private function openable(string $secret): Builder
+    {
+        return $this->database->table('installation')->where('link_hash', hash('sha256', $secret))->whereRaw('link_until > now() AND NOT EXISTS (SELECT FROM units)');
+    }
+
+    private function read(): stdClass
+    {
+        return $this->known ??= $this->database->table('installation')->first() ?? (object) ['is_demonstration' => false, 'is_own' => false, 'year_start_month' => 4];
     }
 }

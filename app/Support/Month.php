@@ -22,10 +22,10 @@ final class Month
         return Period::parse(substr($date, 0, 7));
     }
 
-    /** The month that is running now: nothing can be entered beyond it. */
+    /** The month that is running now, by the organisation's clock: nothing can be entered beyond it. */
     public static function running(): Period
     {
-        return Period::parse(CarbonImmutable::now('UTC')->format('Y-m'));
+        return Period::parse(CarbonImmutable::now(resolve(Installation::class)->timeZone())->format('Y-m'));
     }
 
     /** `August 2026`, for sentences. */

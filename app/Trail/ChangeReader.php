@@ -27,7 +27,7 @@ use stdClass;
  */
 final readonly class ChangeReader
 {
-    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list'];
+    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list', 'unit'];
 
     private const PAGE = 100;
 
@@ -35,13 +35,13 @@ final readonly class ChangeReader
     private const TABLES = [
         'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
-        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'],
+        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units'],
     ];
 
     private const WORDS = [
         'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
-        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme',
+        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit',
     ];
 
     /** Fields by what they are called in a sentence; others are the database's own business. */
@@ -49,7 +49,7 @@ final readonly class ChangeReader
         'actual' => '', 'colour' => '', 'target' => '', 'low' => 'from', 'high' => 'to', 'state' => 'state', 'as_of' => 'as of',
         'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'what' => 'what', 'who' => 'who', 'due' => 'by', 'outcome' => 'outcome', 'ended' => 'ended', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
         'code' => 'code', 'name' => 'name', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
-        'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
+        'parent_id' => 'below', 'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
         'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'target_formula' => 'target worked out by', 'high_target_formula' => 'upper target worked out by', 'min' => 'lowest possible', 'max' => 'highest possible',
         'materiality' => 'materiality', 'gathering' => 'over units', 'weighted_by_id' => 'weighted by', 'source' => 'source', 'due_day' => 'due day',
         'data_available' => 'data available', 'definition_agreed' => 'definition agreed', 'note_required' => 'note required',
@@ -133,7 +133,7 @@ final readonly class ChangeReader
         $kpis = $this->database->table('kpis')->pluck('name', 'id')->all();
 
         return [
-            'unit_id' => $units, 'department_id' => $units, 'driver_id' => $kpis, 'weighted_by_id' => $kpis,
+            'unit_id' => $units, 'parent_id' => $units, 'department_id' => $units, 'driver_id' => $kpis, 'weighted_by_id' => $kpis,
             'owner_id' => $this->database->table('users')->pluck('name', 'id')->all(),
             'theme_id' => $this->database->table('themes')->pluck('name', 'id')->all(),
             'objective_id' => $this->database->table('objectives')->pluck('name', 'id')->all(),

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Database\Ostermere;
 
+use App\Models\Role;
 use App\Models\Theme;
 use App\Models\Unit;
 use App\Models\User;
@@ -93,12 +94,13 @@ final readonly class Loader
     {
         $people = [];
         foreach ([...Accounts::all(), ...Accounts::owners()] as $account) {
-            $people[$account['email']] ??= User::query()->create([
+            $people[$account['email']] ??= User::query()->forceCreate([
                 'name' => $account['name'],
                 'email' => $account['email'],
                 'password' => Accounts::PASSWORD,
                 'role' => $account['role'],
                 'unit_id' => $units[$account['unit']],
+                'is_administrator' => $account['role'] === Role::Analyst,
             ])->id;
         }
 

@@ -7,13 +7,15 @@ import { useFreshness } from '@/composables/useFreshness';
 import { usePresentation, usePresentationKeys } from '@/composables/usePresentation';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
-import { defineAsyncComponent, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 import { ApiError } from './api/client';
 
 const SignIn = defineAsyncComponent(() => import('./pages/people/SignIn.vue'));
 const { session, user, load } = useSession();
 const { mistaken } = useView();
 const renew = useFreshness();
+const route = useRoute();
 const { presenting, stops, at, step, end } = usePresentation();
 usePresentationKeys();
 
@@ -30,13 +32,20 @@ watch(user, async (now) => {
     await renew();
 });
 
+/** Whoever begins an organisation has no account yet, and no screens. */
+const beginning = computed(() => route.name === 'begin');
 const unreachable = new ApiError(0, 'No connection', 'The server cannot be reached just now.');
 </script>
 
 <template>
     <main v-if="session === null" class="p-10"><StateNote :error="unreachable" @retry="load" /></main>
-    <SignIn v-if="session !== null && user === null" />
-    <div v-if="user !== null || kept !== null" v-show="user !== null" class="flex min-h-screen flex-col">
+    <RouterView v-else-if="beginning" />
+    <SignIn v-else-if="user === null" />
+    <div
+        v-if="!beginning && (user !== null || kept !== null)"
+        v-show="user !== null"
+        class="flex min-h-screen flex-col"
+    >
         <a href="#content" class="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:p-3"
             >Skip to the content</a
         >

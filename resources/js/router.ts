@@ -1,9 +1,16 @@
+import { useSession } from './composables/useSession';
 import { createRouter, createWebHistory } from 'vue-router';
 
 export const router = createRouter({
     history: createWebHistory(),
     routes: [
-        { path: '/', redirect: (to) => ({ name: 'scorecard', query: to.query }) },
+        {
+            path: '/',
+            redirect: (to) => ({
+                name: useSession().session.value?.firstSteps === true ? 'first-month' : 'scorecard',
+                query: to.query,
+            }),
+        },
         { path: '/register', name: 'register', component: () => import('./pages/register/RegisterPage.vue') },
         { path: '/register/new', name: 'define', component: () => import('./pages/register/KpiEditor.vue') },
         { path: '/register/lists', name: 'lists', component: () => import('./pages/register/ListsPage.vue') },
@@ -36,6 +43,8 @@ export const router = createRouter({
         { path: '/matrix', name: 'matrix', component: () => import('./pages/review/matrix/MatrixPage.vue') },
         { path: '/periods', name: 'periods', component: () => import('./pages/logbook/PeriodsPage.vue') },
         { path: '/changes', name: 'changes', component: () => import('./pages/trail/ChangesPage.vue') },
+        { path: '/begin', name: 'begin', component: () => import('./pages/people/BeginPage.vue') },
+        { path: '/first-month', name: 'first-month', component: () => import('./pages/begin/FirstMonthPage.vue') },
         { path: '/components', name: 'components', component: () => import('./pages/gallery/GalleryPage.vue') },
         { path: '/:rest(.*)', name: 'nowhere', component: () => import('./NowherePage.vue') },
     ],

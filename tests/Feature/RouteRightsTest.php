@@ -58,6 +58,11 @@ const ROUTES = [
     'POST imports/{import}/application' => 'who sent it, and the analyst',
     'DELETE imports/{import}/application' => 'who sent it, and the analyst',
     'GET units/{unit}/kpis/{kpi}/what-if' => 'who sees the subject',
+    'GET first-month' => 'the analyst',
+    'DELETE first-month' => 'the analyst',
+    'POST unit-lists/preview' => 'the analyst',
+    'POST unit-lists' => 'the analyst',
+    'DELETE unit-lists/{batch}' => 'the analyst',
     'GET kpis' => 'everybody',
     'GET kpis/{kpi}' => 'who sees the subject',
     'PUT kpis/{kpi}' => 'the analyst, of what the others see',
@@ -128,7 +133,7 @@ function subject(string $whose): array
     test()->being($sender)->postJson("/api/units/{$unit}/imports", ['file' => UploadedFile::fake()->createWithContent('f.csv', "KPI;Period;Actual\n{$kpi};2026-07;1\n")])->assertCreated();
 
     return [
-        '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
+        '{batch}' => '6f0f2a1e-58a4-4c8e-9f0c-0a1b2c3d4e5f', '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
         '{import}' => (string) Import::query()->max('id'),
     ];
 }

@@ -26,6 +26,11 @@ final class LoadDemo extends Command
 
             return self::SUCCESS;
         }
+        if ($installation->isOwn()) {
+            $this->line('This place is for an organisation of somebody\'s own; it stays empty until that is begun.');
+
+            return self::SUCCESS;
+        }
         $installation->become(true, self::YEAR_START);
         $trail->silently($loader->load(...));
         $this->line('Ostermere Water is loaded.');

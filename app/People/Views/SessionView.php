@@ -21,6 +21,8 @@ final readonly class SessionView
         #[OA\Property(description: 'the newest month that has a reading, 2026-08')] public string $period,
         #[OA\Property(description: 'the month that runs now: nothing can be entered beyond it')] public string $runningPeriod,
         #[OA\Property(description: '1 to 12')] public int $yearStartMonth,
+        #[OA\Property(description: 'the first steps of an organisation are shown to who administers it')] public bool $firstSteps,
+        #[OA\Property(description: 'nobody has begun an organisation here yet')] public bool $empty,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/DemoAccount'), description: 'offered while nobody is signed in')]
         public array $demo,
     ) {}

@@ -17,6 +17,7 @@ final readonly class UserView
         #[OA\Property] public string $role,
         #[OA\Property(description: 'code of the unit where the person belongs')] public string $unit,
         #[OA\Property(description: 'number setting')] public string $locale,
+        #[OA\Property(description: 'may change units, people and settings')] public bool $administers,
         #[OA\Property(description: 'may define KPIs')] public bool $defines,
         #[OA\Property(description: 'may enter figures')] public bool $logs,
         #[OA\Property(description: 'sees every unit and figure')] public bool $seesAll,
@@ -24,6 +25,6 @@ final readonly class UserView
 
     public static function of(User $user): self
     {
-        return new self($user->name, $user->role->words(), $user->unit->code, $user->locale, $user->can('define', Kpi::class), $user->role !== Role::Executive, in_array($user->role, [Role::Analyst, Role::Executive], true));
+        return new self($user->name, $user->role->words(), $user->unit->code, $user->locale, $user->is_administrator, $user->can('define', Kpi::class), $user->role !== Role::Executive, in_array($user->role, [Role::Analyst, Role::Executive], true));
     }
 }

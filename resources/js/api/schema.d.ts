@@ -260,6 +260,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-month": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["firstMonth"];
+        put?: never;
+        post?: never;
+        delete: operations["putFirstMonthAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unit-lists/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewUnits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unit-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeUnits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unit-lists/{batch}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeUnitsBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["beginning"];
+        put?: never;
+        post: operations["begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1049,6 +1129,44 @@ export interface components {
             /** @description why nothing can be planned; blank where it can */
             problem: string;
         };
+        UnitListInput: {
+            /** @description a unit a line; what stands further in belongs to what stands above it */
+            list: string;
+            /** @description what units below departments are called */
+            below: string;
+        };
+        /** @description How far the first steps of an organisation have come. */
+        FirstMonth: {
+            /** @description ISO 4217 */
+            currency: string;
+            /** @description IANA name */
+            timeZone: string;
+            /** @description below the organisation */
+            units: number;
+            people: number;
+            kpis: number;
+            /** @description readings of months before the running one */
+            history: number;
+            /** @description the latest month that was closed for the organisation or a unit, 2026-08; null where none was */
+            closed: string | null;
+        };
+        /** @description A unit as a list would make it. */
+        ListedUnit: {
+            /** @description of the list, from 1 */
+            line: number;
+            name: string;
+            code: string;
+            kind: string;
+            /** @description 0 for the organisation itself */
+            depth: number;
+            /**
+             * @description made by the list, there already, or refused
+             * @enum {string}
+             */
+            state: "new" | "there" | "refused";
+            /** @description why it is refused */
+            problem: string;
+        };
         /** @description A part of the organisation. */
         Unit: {
             code: string;
@@ -1056,6 +1174,30 @@ export interface components {
             kind: string;
             /** @description code of the unit above */
             parent: string | null;
+        };
+        BeginningInput: {
+            /** @description the secret of the link */
+            link: string;
+            organisation: string;
+            yearStartMonth: number;
+            /** @description IANA name */
+            timeZone: string;
+            /** @description ISO 4217 */
+            currency: string;
+            /** @enum {string} */
+            locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
+            name: string;
+            email: string;
+            password: string;
+        };
+        /** @description What whoever begins an organisation can choose from. */
+        Beginning: {
+            /** @description whether the link works */
+            works: boolean;
+            /** @description IANA names */
+            timeZones: string[];
+            /** @description ISO 4217 */
+            currencies: string[];
         };
         /** @description An account of the demonstration, to sign in with. */
         DemoAccount: {
@@ -1075,6 +1217,10 @@ export interface components {
             runningPeriod: string;
             /** @description 1 to 12 */
             yearStartMonth: number;
+            /** @description the first steps of an organisation are shown to who administers it */
+            firstSteps: boolean;
+            /** @description nobody has begun an organisation here yet */
+            empty: boolean;
             /** @description offered while nobody is signed in */
             demo: components["schemas"]["DemoAccount"][];
         };
@@ -1086,6 +1232,8 @@ export interface components {
             unit: string;
             /** @description number setting */
             locale: string;
+            /** @description may change units, people and settings */
+            administers: boolean;
             /** @description may define KPIs */
             defines: boolean;
             /** @description may enter figures */
@@ -2815,6 +2963,163 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    firstMonth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far the first steps have come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstMonth"];
+                };
+            };
+        };
+    };
+    putFirstMonthAway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The first steps are not shown any longer */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    previewUnits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitListInput"];
+            };
+        };
+        responses: {
+            /** @description What the list would make */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedUnit"][];
+                };
+            };
+        };
+    };
+    makeUnits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitListInput"];
+            };
+        };
+        responses: {
+            /** @description They were made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description takes them back */
+                        batch: string;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    takeUnitsBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description They are gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    beginning: {
+        parameters: {
+            query: {
+                /** @description the secret of the link */
+                link: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Whether the link works, and what can be chosen */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beginning"];
+                };
+            };
+        };
+    };
+    begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginningInput"];
+            };
+        };
+        responses: {
+            /** @description The organisation was begun, and its first account is signed in */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     session: {
         parameters: {
             query?: never;
@@ -3676,7 +3981,7 @@ export interface operations {
                 unit?: string;
                 /** @description identity of who changed it */
                 person?: number;
-                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list";
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list" | "unit";
                 /** @description the month that the figure is of, 2026-08 */
                 month?: string;
                 /** @description identity of the oldest entry seen: older ones follow */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { LOCALES } from '@/words';
 import { useFreshness } from '@/composables/useFreshness';
 import { useSession } from '@/composables/useSession';
 import { useTheme, type Theme } from '@/composables/useTheme';
@@ -15,7 +16,6 @@ const THEMES: { value: Theme; name: string }[] = [
     { value: 'light', name: 'light' },
     { value: 'dark', name: 'dark' },
 ];
-const LOCALES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL', 'de-CH'] as const;
 const sample = (locale: string): string => new Intl.NumberFormat(locale, { minimumFractionDigits: 1 }).format(12345.5);
 
 async function choose(locale: string): Promise<void> {

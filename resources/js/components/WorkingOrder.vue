@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useRibbon } from '@/composables/useRibbon';
+import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
@@ -9,9 +10,22 @@ import { useRoute } from 'vue-router';
 const route = useRoute();
 const { query } = useView();
 const { data } = useRibbon();
+const { session } = useSession();
 const narrow = useLocalStorage('kybernet:narrow', false);
 
 const screens = computed(() => [
+    ...(session.value?.firstSteps === true
+        ? [
+              {
+                  name: 'first-month',
+                  title: 'First month',
+                  here: ['first-month'],
+                  waits: '',
+                  // a buoy with a flag
+                  icon: 'M8 14V2.5l4.5 2L8 6.5M4 14h8',
+              },
+          ]
+        : []),
     {
         name: 'register',
         title: 'Register',

@@ -29,18 +29,27 @@ export function useSession() {
         session.value = await read(api.GET('/api/session'));
     }
 
-    async function signIn(email: string, password: string): Promise<void> {
-        const attempt = () => read(api.POST('/api/session', { body: { email, password } }));
+    /** Strangers have no session, and so nothing yet that protects them against forged requests: the first answer brings it. */
+    async function asStranger<T>(attempt: () => Promise<T>): Promise<T> {
         try {
-            session.value = await attempt();
+            return await attempt();
         } catch (error) {
             if (!(error instanceof ApiError) || error.status !== 419) {
                 throw error;
             }
-            // The protection against forged requests ended with the old session; any answer brings a new one.
             await read(api.GET('/api/session'));
-            session.value = await attempt();
+            return attempt();
         }
+    }
+
+    async function signIn(email: string, password: string): Promise<void> {
+        session.value = await asStranger(() => read(api.POST('/api/session', { body: { email, password } })));
+    }
+
+    /** Begins an organisation, and is signed in to its first account. */
+    async function begin(body: Schemas['BeginningInput']): Promise<void> {
+        await asStranger(() => read(api.POST('/api/beginning', { body })));
+        await load();
     }
 
     async function signOut(): Promise<void> {
@@ -63,6 +72,7 @@ export function useSession() {
         childrenOf,
         load,
         signIn,
+        begin,
         signOut,
         setLocale,
     };

@@ -6,6 +6,9 @@ export const STATUSES: Record<Status, string> = { ...COLOURS, 'no-data': 'no rea
 /** Colours as a grid of thousands of cells gets them. */
 export const LETTERS: Record<string, string> = { g: COLOURS.green, a: COLOURS.amber, r: COLOURS.red };
 
+/** Number settings that can be chosen. */
+export const LOCALES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL', 'de-CH'] as const;
+
 /** A span as a choice. */
 export const SPANS: Record<Span, string> = {
     month: 'Month',

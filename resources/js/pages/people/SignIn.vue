@@ -81,6 +81,10 @@ function use(account: { email: string; password: string }): Promise<void> {
                     </p>
                     <button type="submit" class="button" :disabled="busy">Sign in</button>
                 </form>
+                <p v-if="session?.empty" class="mt-8 border-l-2 border-brass pl-3 text-[15px] text-ink-soft">
+                    Nobody has begun an organisation here yet. Whoever installed Kybernet was given a link for it;
+                    <code>bin/start --empty</code> prints a new one.
+                </p>
                 <div v-if="session?.demo.length" class="mt-10 border-t border-rule pt-4">
                     <h2 class="text-[17px]">Ostermere Water, a demonstration</h2>
                     <p class="mb-2 text-[14px] text-ink-soft">An invented utility. Come in as</p>

@@ -23,6 +23,7 @@ const SUBJECTS = {
     closing: 'closing',
     import: 'imports',
     list: 'lists',
+    unit: 'units',
 } as const;
 const asked = (name: string): string => (typeof route.query[name] === 'string' ? route.query[name] : '');
 const filters = computed(() => ({

@@ -1,0 +1,42 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Organisation;
+
+use App\Organisation\Views\UnitLineView;
+use Illuminate\Http\JsonResponse;
+use OpenApi\Attributes as OA;
+
+final readonly class UnitController
+{
+    #[OA\Post(path: '/api/unit-lists/preview', operationId: 'previewUnits', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/UnitListInput')), responses: [
+        new OA\Response(response: 200, description: 'What the list would make', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/ListedUnit'))),
+    ])]
+    public function preview(UnitListRequest $request, UnitList $list): JsonResponse
+    {
+        return new JsonResponse(array_map(UnitLineView::of(...), $list->read($request->text(), $request->below())));
+    }
+
+    #[OA\Post(path: '/api/unit-lists', operationId: 'makeUnits', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/UnitListInput')), responses: [
+        new OA\Response(response: 201, description: 'They were made', content: new OA\JsonContent(required: ['batch'], properties: [new OA\Property(property: 'batch', description: 'takes them back', type: 'string')])),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function store(UnitListRequest $request, MakeUnits $make): JsonResponse
+    {
+        return new JsonResponse(['batch' => $make($request->text(), $request->below())], 201);
+    }
+
+    #[OA\Delete(path: '/api/unit-lists/{batch}', operationId: 'takeUnitsBack', parameters: [
+        new OA\Parameter(name: 'batch', in: 'path', required: true, schema: new OA\Schema(type: 'string')),
+    ], responses: [
+        new OA\Response(response: 204, description: 'They are gone'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function destroy(string $batch, MakeUnits $make): JsonResponse
+    {
+        $make->takeBack($batch);
+
+        return new JsonResponse(null, 204);
+    }
+}
