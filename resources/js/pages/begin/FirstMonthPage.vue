@@ -80,6 +80,12 @@ const done = computed(() => steps.value.filter((step) => step.done).length);
 const picked = ref<Step | null>(null);
 const open = computed<Step>(() => picked.value ?? steps.value.find((step) => !step.done)?.key ?? 'month');
 
+/** The step stays open, though it counts as done now. */
+function again(): void {
+    picked.value = 'units';
+    void refetch();
+}
+
 async function putAway(): Promise<void> {
     await read(api.DELETE('/api/first-month'));
     await load();
@@ -133,7 +139,7 @@ async function putAway(): Promise<void> {
                 </p>
             </div>
             <section :aria-label="steps.find(({ key }) => key === open)?.title">
-                <UnitsStep v-if="open === 'units'" @made="refetch" />
+                <UnitsStep v-if="open === 'units'" @made="again" />
                 <template v-else-if="open === 'organisation'">
                     <h2 class="text-[20px]">{{ root?.name }}</h2>
                     <dl class="mt-2 grid max-w-[520px] grid-cols-[150px_1fr] gap-y-1.5">

@@ -37,7 +37,9 @@ const preview = useDebounceFn(
     200,
 );
 watch([list, below], () => {
-    word.value = '';
+    if (list.value !== '') {
+        word.value = '';
+    }
     void preview();
 });
 
@@ -93,9 +95,8 @@ function onTab(event: KeyboardEvent): void {
         return;
     }
     event.preventDefault();
-    const at = field.selectionStart;
-    list.value = `${list.value.slice(0, at)}  ${list.value.slice(field.selectionEnd)}`;
-    requestAnimationFrame(() => field.setSelectionRange(at + 2, at + 2));
+    field.setRangeText('  ', field.selectionStart, field.selectionEnd, 'end');
+    list.value = field.value;
 }
 </script>
 

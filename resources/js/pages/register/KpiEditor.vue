@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ApiError, api, read } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
-import { monthAndYear } from '@/composables/usePeriods';
+import { monthAndYear, step } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { askWhatIf, triedIn, triesAnything } from '@/composables/useTried';
 import { useView } from '@/composables/useView';
@@ -92,8 +92,9 @@ watch(
         }
         if (code === undefined) {
             const home = path(unit.value.code)[1] ?? unit.value;
+            // Nothing of a new KPI is coloured yet: its limits hold for the history that is loaded, too.
             const empty = {
-                ...blank(home.code, period.value),
+                ...blank(home.code, step(period.value, -24)),
                 level: home.parent === null ? ('organisational' as const) : ('departmental' as const),
             };
             if (from === undefined) {
