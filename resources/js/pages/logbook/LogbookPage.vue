@@ -172,7 +172,7 @@ onBeforeRouteLeave(() => {
                     {{ longMonth(period) }} is closed <Knot />: its figures and notes can be read, not changed.
                 </template>
                 <template v-else-if="total > 0">
-                    {{ total - left }} of {{ total }} figure{{ total === 1 ? " is" : "s are" }} in;
+                    {{ total - left }} of {{ total }} figure{{ total === 1 ? ' is' : 's are' }} in;
                     <b v-if="unexplained > 0" class="font-[650] text-red-text"
                         >{{ counted(unexplained) }} {{ unexplained === 1 ? 'needs' : 'need' }} a reason</b
                     >
@@ -190,7 +190,7 @@ onBeforeRouteLeave(() => {
                     viewBox="0 0 100 5"
                     preserveAspectRatio="none"
                     role="img"
-                    :aria-label="`${total - left} of ${total} ${total === 1 ? "figure is" : "figures are"} in`"
+                    :aria-label="`${total - left} of ${total} ${total === 1 ? 'figure is' : 'figures are'} in`"
                 >
                     <rect width="100" height="5" class="fill-fill" />
                     <rect :width="((total - left) / total) * 100" height="5" class="fill-brass" />
