@@ -45,7 +45,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         // The page itself is the same for everybody; who is signed in, it asks the API.
         $middleware->web(remove: [StartSession::class, ShareErrorsFromSession::class, ValidateCsrfToken::class]);
         // How far in a line of a list stands says where its unit belongs, on the first line too.
-        $middleware->trimStrings(except: ['list']);
+        $middleware->trimStrings(except: ['list', 'password', 'current']);
         $middleware->encryptCookies(except: ['theme']);
         $middleware->redirectGuestsTo('/');
     })

@@ -9,9 +9,12 @@ use App\Logbook\PeriodController;
 use App\Logbook\TargetController;
 use App\Models\Kpi;
 use App\Models\Unit;
+use App\Models\User;
 use App\Organisation\FirstMonthController;
 use App\Organisation\UnitController;
 use App\People\BeginningController;
+use App\People\EntryController;
+use App\People\PeopleController;
 use App\People\SessionController;
 use App\Register\DefinitionController;
 use App\Register\KpiController;
@@ -26,6 +29,9 @@ Route::get('session', [SessionController::class, 'show']);
 Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
 
 // Who has the link that the installation printed, and nobody else, begins an organisation.
+// Who has a link that an administrator handed over chooses a password with it.
+Route::get('entry', [EntryController::class, 'show'])->middleware('throttle:beginning');
+Route::post('entry', [EntryController::class, 'store'])->middleware('throttle:beginning');
 Route::get('beginning', [BeginningController::class, 'show'])->middleware('throttle:beginning');
 Route::post('beginning', [BeginningController::class, 'store'])->middleware('throttle:beginning');
 
@@ -50,6 +56,13 @@ Route::middleware('auth')->group(function (): void {
     Route::get('definitions', [DefinitionController::class, 'file'])->can('define', Kpi::class);
     Route::post('definitions', [DefinitionController::class, 'store'])->can('define', Kpi::class);
     Route::post('definitions/{upload}', [DefinitionController::class, 'apply'])->whereUuid('upload')->can('define', Kpi::class);
+
+    Route::get('people', [PeopleController::class, 'index'])->can('administer', User::class);
+    Route::post('people', [PeopleController::class, 'store'])->can('administer', User::class);
+    Route::put('people/{person}', [PeopleController::class, 'update'])->can('administer', User::class);
+    Route::post('people/{person}/link', [PeopleController::class, 'link'])->can('administer', User::class);
+    Route::put('people/{person}/block', [PeopleController::class, 'block'])->can('administer', User::class);
+    Route::put('session/password', [SessionController::class, 'password'])->middleware('throttle:password');
 
     Route::get('first-month', [FirstMonthController::class, 'show'])->can('administer', Unit::class);
     Route::delete('first-month', [FirstMonthController::class, 'destroy'])->can('administer', Unit::class);

@@ -192,7 +192,7 @@ final class ImportWorkbook
                 $this->database->table('users')->where('email', $person->email)->update($columns);
             } else {
                 $locked ??= $this->hasher->make(Str::random(64));
-                $this->database->table('users')->insert([...$columns, 'email' => $person->email, 'is_administrator' => $person->role === Role::Analyst->value, 'password' => $locked, 'created_at' => now(), 'updated_at' => now()]);
+                $this->database->table('users')->insert([...$columns, 'email' => $person->email, 'joined_at' => now(), 'is_administrator' => $person->role === Role::Analyst->value, 'password' => $locked, 'created_at' => now(), 'updated_at' => now()]);
             }
             $this->database->table('users')->where('email', $person->email)->when(! $person->isBlocked, fn (Builder $query): Builder => $query->whereNotNull('blocked_at'), fn (Builder $query): Builder => $query->whereNull('blocked_at'))
                 ->update(['blocked_at' => $person->isBlocked ? now() : null]);

@@ -13,6 +13,8 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string $email
  * @property string $password
  * @property string|null $blocked_at since when nobody can sign in with it
+ * @property string|null $joined_at since when they have a password of their own; before that they are invited
+ * @property string|null $seen_at
  * @property Role $role
  * @property int $unit_id where the person belongs; a department head answers for it and all below
  * @property bool $is_administrator may change units, people and settings

@@ -15,6 +15,7 @@ use App\People\Views\UserView;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\NumberSetting;
+use Carbon\CarbonImmutable;
 use Database\Ostermere\Accounts;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\Query\Expression;
@@ -89,6 +90,36 @@ final readonly class SessionController
         return new JsonResponse($this->session($user));
     }
 
+    #[OA\Put(path: '/api/session/password', operationId: 'changePassword', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(
+        required: ['current', 'password'],
+        properties: [new OA\Property(property: 'current', type: 'string'), new OA\Property(property: 'password', type: 'string')],
+    )), responses: [
+        new OA\Response(response: 204, description: 'The password is changed; sessions on other devices have ended'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function password(Request $request): JsonResponse
+    {
+        $request->validate(
+            ['current' => ['required', 'string', 'max:1000'], 'password' => ['required', 'string', 'max:1000']],
+            ['current.required' => 'Give the password that you have now.', 'password.required' => 'Choose a password.'],
+        );
+        /** @var User $user */
+        $user = $request->user();
+        $password = $request->string('password')->toString();
+        $problem = PasswordRules::problem($password, [$user->name, $user->email]);
+        if (! $this->hasher->check($request->string('current')->toString(), $user->password)) {
+            throw ValidationException::withMessages(['current' => 'This is not the password that you have now.']);
+        }
+        if ($problem !== '') {
+            throw ValidationException::withMessages(['password' => $problem]);
+        }
+        $user->update(['password' => $password]);
+        Auth::login($user);
+        $request->session()->regenerate();
+
+        return new JsonResponse(null, 204);
+    }
+
     #[OA\Delete(path: '/api/session', operationId: 'signOut', responses: [new OA\Response(response: 204, description: 'Signed out')])]
     public function destroy(Request $request): JsonResponse
     {
@@ -104,6 +135,7 @@ final readonly class SessionController
         if ($user === null) {
             return new SessionView(null, [], '', '', $this->year->startMonth, false, $this->organisation->units() === [], $this->installation->isDemonstration() ? $this->demo() : []);
         }
+        $this->see($user);
         $newest = Reading::query()->whereNotNull('actual')->max('period');
         $running = Month::running();
 
@@ -117,6 +149,14 @@ final readonly class SessionController
             false,
             [],
         );
+    }
+
+    /** When somebody was here last is told to the minute or so: not every request writes it. */
+    private function see(User $user): void
+    {
+        if ($user->seen_at === null || CarbonImmutable::parse($user->seen_at)->lt(CarbonImmutable::now()->subMinutes(5))) {
+            User::query()->whereKey($user->id)->toBase()->update(['seen_at' => now()]);
+        }
     }
 
     /** @return list<UnitView> those that the person may open; the topmost of them stands for the whole */

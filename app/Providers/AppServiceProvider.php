@@ -13,11 +13,13 @@ use App\Models\Import;
 use App\Models\Kpi;
 use App\Models\Measurement;
 use App\Models\Unit;
+use App\Models\User;
 use App\Organisation\MeasurementPolicy;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Organisation\UnitPolicy;
 use App\People\KnownDevice;
+use App\People\UserPolicy;
 use App\Register\KpiPolicy;
 use App\Review\ActionPolicy;
 use App\Support\Installation;
@@ -44,6 +46,7 @@ final class AppServiceProvider extends ServiceProvider
         Kpi::class => KpiPolicy::class,
         Measurement::class => MeasurementPolicy::class,
         Unit::class => UnitPolicy::class,
+        User::class => UserPolicy::class,
     ];
 
     public function register(): void
@@ -81,9 +84,10 @@ final class AppServiceProvider extends ServiceProvider
                 Limit::perMinute(60)->by("address|{$request->ip()}")->after($wrong),
             ];
         });
+        RateLimiter::for('password', fn (Request $request): array => [Limit::perMinute(10)->by("password|{$request->ip()}")]);
         RateLimiter::for('beginning', fn (Request $request): array => [Limit::perMinute(20)->by("beginning|{$request->ip()}")]);
         // What does not look like an identity is none, before the database is asked.
-        foreach (['measurement', 'import', 'action'] as $identity) {
+        foreach (['measurement', 'import', 'action', 'person'] as $identity) {
             Route::pattern($identity, '[0-9]{1,18}');
         }
         foreach (['unit', 'kpi'] as $code) {

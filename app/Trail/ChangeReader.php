@@ -27,7 +27,7 @@ use stdClass;
  */
 final readonly class ChangeReader
 {
-    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list', 'unit'];
+    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list', 'unit', 'person'];
 
     private const PAGE = 100;
 
@@ -35,20 +35,20 @@ final readonly class ChangeReader
     private const TABLES = [
         'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
-        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units'],
+        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units'], 'person' => ['users'],
     ];
 
     private const WORDS = [
         'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
-        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit',
+        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person',
     ];
 
     /** Fields by what they are called in a sentence; others are the database's own business. */
     private const FIELDS = [
         'actual' => '', 'colour' => '', 'target' => '', 'low' => 'from', 'high' => 'to', 'state' => 'state', 'as_of' => 'as of',
         'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'what' => 'what', 'who' => 'who', 'due' => 'by', 'outcome' => 'outcome', 'ended' => 'ended', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
-        'code' => 'code', 'name' => 'name', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
+        'code' => 'code', 'name' => 'name', 'email' => 'address', 'role' => 'role', 'is_administrator' => 'administers', 'blocked_at' => 'blocked', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
         'parent_id' => 'below', 'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
         'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'target_formula' => 'target worked out by', 'high_target_formula' => 'upper target worked out by', 'min' => 'lowest possible', 'max' => 'highest possible',
         'materiality' => 'materiality', 'gathering' => 'over units', 'weighted_by_id' => 'weighted by', 'source' => 'source', 'due_day' => 'due day',
@@ -109,6 +109,11 @@ final readonly class ChangeReader
 
         $sight = $this->rights->sight($user);
         $units = PgArray::of($sight->units ?? []);
+
+        // People are told of to those who see everything.
+        if ($sight->units !== null || $sight->owner !== null) {
+            $query->where('entry.subject', '<>', 'users');
+        }
 
         // A definition belongs to everybody who has the KPI somewhere.
         return $query

@@ -100,6 +100,7 @@ final readonly class Loader
                 'password' => Accounts::PASSWORD,
                 'role' => $account['role'],
                 'unit_id' => $units[$account['unit']],
+                'joined_at' => now(),
                 'is_administrator' => $account['role'] === Role::Analyst,
             ])->id;
         }

@@ -32,8 +32,8 @@ watch(user, async (now) => {
     await renew();
 });
 
-/** Whoever begins an organisation has no account yet, and no screens. */
-const beginning = computed(() => route.name === 'begin');
+/** Whoever begins an organisation, or comes in by a link, has no password yet and no screens. */
+const beginning = computed(() => route.name === 'begin' || route.name === 'enter');
 const unreachable = new ApiError(0, 'No connection', 'The server cannot be reached just now.');
 </script>
 

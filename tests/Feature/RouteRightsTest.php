@@ -58,6 +58,12 @@ const ROUTES = [
     'POST imports/{import}/application' => 'who sent it, and the analyst',
     'DELETE imports/{import}/application' => 'who sent it, and the analyst',
     'GET units/{unit}/kpis/{kpi}/what-if' => 'who sees the subject',
+    'GET people' => 'the analyst',
+    'POST people' => 'the analyst',
+    'PUT people/{person}' => 'the analyst',
+    'POST people/{person}/link' => 'the analyst',
+    'PUT people/{person}/block' => 'the analyst',
+    'PUT session/password' => 'everybody',
     'GET first-month' => 'the analyst',
     'DELETE first-month' => 'the analyst',
     'POST unit-lists/preview' => 'the analyst',
@@ -133,7 +139,7 @@ function subject(string $whose): array
     test()->being($sender)->postJson("/api/units/{$unit}/imports", ['file' => UploadedFile::fake()->createWithContent('f.csv', "KPI;Period;Actual\n{$kpi};2026-07;1\n")])->assertCreated();
 
     return [
-        '{batch}' => '6f0f2a1e-58a4-4c8e-9f0c-0a1b2c3d4e5f', '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
+        '{person}' => (string) World::person('executive')->id, '{batch}' => '6f0f2a1e-58a4-4c8e-9f0c-0a1b2c3d4e5f', '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
         '{import}' => (string) Import::query()->max('id'),
     ];
 }

@@ -2,7 +2,10 @@ import { expect, test } from '@playwright/test';
 import { expectAccessible, expectQuietConsole } from './helpers';
 
 /* From an empty start to a first closed month, by somebody who has never been here. */
-test('an organisation is begun with its link, gets units and a KPI, and closes its first month', async ({ page }) => {
+test('an organisation is begun with its link, gets units and a KPI, and closes its first month', async ({
+    page,
+    browser,
+}) => {
     const link = process.env['LINK'] ?? '';
     expectQuietConsole(page);
     await page.goto('/');
@@ -27,7 +30,7 @@ test('an organisation is begun with its link, gets units and a KPI, and closes i
     await page.getByLabel('Password').fill('seven slow herons at dusk');
     await page.keyboard.press('Enter');
 
-    await expect(page.getByText('One of five steps is done')).toBeVisible();
+    await expect(page.getByText('One of six steps is done')).toBeVisible();
     const list = page.getByLabel('The list of units');
     await list.focus();
     await page.keyboard.type('Quayside\n');
@@ -41,9 +44,29 @@ test('an organisation is begun with its link, gets units and a KPI, and closes i
     await expect(page.getByText('They are gone again.')).toBeVisible();
     await list.fill('Quayside\n  Outpatients\nNorthgate');
     await page.getByRole('button', { name: 'Make three units' }).click();
-    await expect(page.getByText('Two of five steps are done')).toBeVisible();
+    await expect(page.getByText('Two of six steps are done')).toBeVisible();
 
-    await page.getByRole('button', { name: /^3KPIs|KPIs/ }).click();
+    await page.getByRole('button', { name: /^\S?\s*People/ }).click();
+    await page.getByRole('link', { name: 'Invite somebody' }).click();
+    await page.getByRole('button', { name: 'Invite somebody' }).click();
+    await page.getByLabel('Name').fill('Tom Reed');
+    await page.getByLabel('E-mail address').fill('tom@harbour.example');
+    await page.getByLabel('Belongs to').selectOption({ label: '\u2003Quayside' });
+    await page.getByRole('button', { name: 'Make the invitation' }).click();
+    const invitation = await page.getByLabel('The link to hand over').inputValue();
+    await expectAccessible(page);
+    const guest = await (await browser.newContext()).newPage();
+    await guest.goto(invitation);
+    await expect(guest.getByRole('heading', { name: 'Welcome, Tom Reed' })).toBeVisible();
+    await expectAccessible(guest);
+    await guest.getByLabel('Password').fill('nine reeds under water');
+    await guest.keyboard.press('Enter');
+    await expect(guest.getByRole('navigation', { name: 'Working order' })).toBeVisible();
+    await expect(guest.getByRole('navigation', { name: 'Working order' }).getByText('People')).toHaveCount(0);
+    await guest.context().close();
+
+    await page.goto('/first-month');
+    await page.getByRole('button', { name: /KPIs/ }).click();
     await page.getByRole('link', { name: 'Define the first' }).click();
     await page.getByLabel('Name').fill('Patients seen');
     await page.getByLabel('Code').fill('SEEN');
@@ -63,7 +86,7 @@ test('an organisation is begun with its link, gets units and a KPI, and closes i
     await expect(page.getByRole('heading', { name: /, closed$/ })).toBeVisible();
 
     await page.goto('/first-month');
-    await expect(page.getByText('Five of five steps are done')).toBeVisible();
+    await expect(page.getByText('Six of six steps are done')).toBeVisible();
     await expectAccessible(page);
     await page.goto(`/scorecard?unit=HC&period=${month}`);
     await expect(page.getByRole('row', { name: /Patients seen/ })).toContainText('1,204');

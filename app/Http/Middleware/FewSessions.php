@@ -19,7 +19,7 @@ final readonly class FewSessions
     public function handle(Request $request, Closure $next): Response
     {
         $name = $this->config->string('session.cookie');
-        if ($request->cookies->has($name) || ($request->isMethod('POST') && $request->is('api/session', 'api/beginning'))) {
+        if ($request->cookies->has($name) || ($request->isMethod('POST') && $request->is('api/session', 'api/beginning', 'api/entry'))) {
             /** @var Response $response */
             $response = $next($request);
 

@@ -14,6 +14,7 @@ final readonly class UserView
 {
     private function __construct(
         #[OA\Property] public string $name,
+        #[OA\Property] public string $email,
         #[OA\Property] public string $role,
         #[OA\Property(description: 'code of the unit where the person belongs')] public string $unit,
         #[OA\Property(description: 'number setting')] public string $locale,
@@ -25,6 +26,6 @@ final readonly class UserView
 
     public static function of(User $user): self
     {
-        return new self($user->name, $user->role->words(), $user->unit->code, $user->locale, $user->is_administrator, $user->can('define', Kpi::class), $user->role !== Role::Executive, in_array($user->role, [Role::Analyst, Role::Executive], true));
+        return new self($user->name, $user->email, $user->role->words(), $user->unit->code, $user->locale, $user->is_administrator, $user->can('define', Kpi::class), $user->role !== Role::Executive, in_array($user->role, [Role::Analyst, Role::Executive], true));
     }
 }

@@ -340,6 +340,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["entry"];
+        put?: never;
+        post: operations["enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["people"];
+        put?: never;
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePerson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["makeEntryLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/block": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["blockPerson"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -354,6 +434,22 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["saveSettings"];
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changePassword"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/definitions": {
@@ -1190,6 +1286,20 @@ export interface components {
             email: string;
             password: string;
         };
+        EntryInput: {
+            /** @description the secret of the link */
+            link: string;
+            password: string;
+        };
+        PersonInput: {
+            email: string;
+            name: string;
+            /** @enum {string} */
+            role: "analyst" | "owner" | "head" | "executive";
+            /** @description code of the unit where they belong */
+            unit: string;
+            administrator: boolean;
+        };
         /** @description What whoever begins an organisation can choose from. */
         Beginning: {
             /** @description whether the link works */
@@ -1205,6 +1315,39 @@ export interface components {
             password: string;
             name: string;
             role: string;
+        };
+        /** @description A link by which somebody comes in. */
+        EntryLink: {
+            /** @description to be handed over; it is shown this once */
+            link: string;
+        };
+        /** @description Whom a link lets in. */
+        Entry: {
+            /** @description whether the link works */
+            works: boolean;
+            /** @description whether they come for the first time */
+            invited: boolean;
+            name: string;
+            email: string;
+            /** @description of the organisation */
+            organisation: string;
+        };
+        /** @description Somebody with an account, or invited to have one. */
+        PersonLine: {
+            id: number;
+            name: string;
+            email: string;
+            /** @enum {string} */
+            role: "analyst" | "owner" | "head" | "executive";
+            /** @description code of the unit where they belong */
+            unit: string;
+            administrator: boolean;
+            /** @enum {string} */
+            state: "invited" | "in" | "blocked";
+            /** @description the moment they were seen last, ISO 8601 */
+            seen: string | null;
+            /** @description KPIs whose figures are theirs to enter */
+            kpis: number;
         };
         /** @description Who is signed in, and what every screen needs to know. */
         Session: {
@@ -1227,6 +1370,7 @@ export interface components {
         /** @description The person who is signed in. */
         User: {
             name: string;
+            email: string;
             role: string;
             /** @description code of the unit where the person belongs */
             unit: string;
@@ -3120,6 +3264,173 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    entry: {
+        parameters: {
+            query: {
+                /** @description the secret of the link */
+                link: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Whom the link lets in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Entry"];
+                };
+            };
+        };
+    };
+    enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryInput"];
+            };
+        };
+        responses: {
+            /** @description The password is chosen, and they are signed in */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Everybody with an account */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonLine"][];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonInput"];
+            };
+        };
+        responses: {
+            /** @description They are invited */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryLink"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonInput"];
+            };
+        };
+        responses: {
+            /** @description Changed; the address stays */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonLine"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    makeEntryLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A new link; the one before works no longer */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryLink"];
+                };
+            };
+        };
+    };
+    blockPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    blocked: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description They may not come in any longer, and what they had open has ended; or they may again */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     session: {
         parameters: {
             query?: never;
@@ -3211,6 +3522,32 @@ export interface operations {
                     "application/json": components["schemas"]["Session"];
                 };
             };
+        };
+    };
+    changePassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    current: string;
+                    password: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The password is changed; sessions on other devices have ended */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
         };
     };
     exportDefinitions: {
@@ -3981,7 +4318,7 @@ export interface operations {
                 unit?: string;
                 /** @description identity of who changed it */
                 person?: number;
-                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list" | "unit";
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list" | "unit" | "person";
                 /** @description the month that the figure is of, 2026-08 */
                 month?: string;
                 /** @description identity of the oldest entry seen: older ones follow */

@@ -4,12 +4,17 @@ import { useFreshness } from '@/composables/useFreshness';
 import { useSession } from '@/composables/useSession';
 import { useTheme, type Theme } from '@/composables/useTheme';
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue';
-import { ref } from 'vue';
+import { defineAsyncComponent, ref } from 'vue';
+
+/** Few change it often. */
+const ChangePassword = defineAsyncComponent(() => import('./ChangePassword.vue'));
 
 const { user, signOut, setLocale } = useSession();
 const { theme, set } = useTheme();
 const renew = useFreshness();
 const refused = ref('');
+const changing = ref(false);
+const changed = ref(false);
 
 const THEMES: { value: Theme; name: string }[] = [
     { value: 'device', name: 'as the device' },
@@ -71,6 +76,20 @@ async function choose(locale: string): Promise<void> {
                 </select>
                 <span v-if="refused" class="error" role="alert">{{ refused }}</span>
             </label>
+            <div class="border-t border-rule pt-2.5 pb-3">
+                <button
+                    v-if="!changing"
+                    type="button"
+                    class="quiet-link min-h-6 text-[14px]"
+                    @click="((changing = true), (changed = false))"
+                >
+                    Change the password
+                </button>
+                <ChangePassword v-else @done="((changing = false), (changed = true))" />
+                <p v-if="changed" class="mt-1 text-[13.5px] text-ink-soft" role="status">
+                    It is changed; what was open on other devices has ended.
+                </p>
+            </div>
             <button type="button" class="button button-quiet mt-1 w-full" @click="signOut">Sign out</button>
         </PopoverPanel>
     </Popover>

@@ -10,7 +10,7 @@ import { useRoute } from 'vue-router';
 const route = useRoute();
 const { query } = useView();
 const { data } = useRibbon();
-const { session } = useSession();
+const { session, user } = useSession();
 const narrow = useLocalStorage('kybernet:narrow', false);
 
 const screens = computed(() => [
@@ -67,6 +67,18 @@ const screens = computed(() => [
         // a line made fast
         icon: 'M1.5 11c3 1.2 5-6.5 7.6-6.5 2.2 0 2.4 3.6.2 3.6-2.5 0-2.4-3.6-.2-3.6M6 8c.3 2.4 3.2 4 8 3',
     },
+    ...(user.value?.administers === true
+        ? [
+              {
+                  name: 'people',
+                  title: 'People',
+                  here: ['people'],
+                  waits: '',
+                  // two heads
+                  icon: 'M5.5 7.5a2 2 0 1 0 0-4 2 2 0 0 0 0 4M10.8 8a1.7 1.7 0 1 0 0-3.4M2 13c.3-2.4 1.6-3.6 3.5-3.6S8.7 10.6 9 13M11 10c1.700 0 2.700 1 3 3',
+              },
+          ]
+        : []),
     {
         name: 'changes',
         title: 'Changes',

@@ -52,6 +52,12 @@ export function useSession() {
         await load();
     }
 
+    /** Chooses a password by a link that was handed over. */
+    async function enter(body: Schemas['EntryInput']): Promise<void> {
+        await asStranger(() => read(api.POST('/api/entry', { body })));
+        await load();
+    }
+
     async function signOut(): Promise<void> {
         await read(api.DELETE('/api/session'));
         window.location.assign('/');
@@ -73,6 +79,7 @@ export function useSession() {
         load,
         signIn,
         begin,
+        enter,
         signOut,
         setLocale,
     };

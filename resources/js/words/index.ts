@@ -6,6 +6,14 @@ export const STATUSES: Record<Status, string> = { ...COLOURS, 'no-data': 'no rea
 /** Colours as a grid of thousands of cells gets them. */
 export const LETTERS: Record<string, string> = { g: COLOURS.green, a: COLOURS.amber, r: COLOURS.red };
 
+/** What people come to do. */
+export const ROLES = {
+    analyst: 'performance analyst',
+    head: 'department head',
+    owner: 'data owner',
+    executive: 'executive',
+} as const;
+
 /** Number settings that can be chosen. */
 export const LOCALES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL', 'de-CH'] as const;
 

@@ -29,7 +29,7 @@ const start = computed(() => MONTHS[(session.value?.yearStartMonth ?? 1) - 1] ??
 const money = computed(() => new Intl.DisplayNames('en', { type: 'currency' }).of(data.value?.currency ?? 'GBP') ?? '');
 const number = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 
-type Step = 'organisation' | 'units' | 'kpis' | 'history' | 'month';
+type Step = 'organisation' | 'units' | 'people' | 'kpis' | 'history' | 'month';
 const steps = computed(() => {
     const found = data.value;
     return found === undefined
@@ -49,6 +49,15 @@ const steps = computed(() => {
                       found.units > 0
                           ? number(found.units, 'unit', 'units')
                           : 'departments, sites, teams: who is reported on',
+              },
+              {
+                  key: 'people',
+                  title: 'People',
+                  done: found.people > 1,
+                  words:
+                      found.people > 1
+                          ? `${found.people} with you among them`
+                          : 'who enters figures, answers for units, reads',
               },
               {
                   key: 'kpis',
@@ -152,6 +161,16 @@ async function putAway(): Promise<void> {
                         <dt class="text-ink-soft">Code</dt>
                         <dd>{{ root?.code }}</dd>
                     </dl>
+                </template>
+                <template v-else-if="open === 'people'">
+                    <h2 class="text-[20px]">People</h2>
+                    <p class="mt-1 max-w-[46em] text-ink-soft">
+                        Invite who enters figures, who answers for a department and who reads. Each gets a link to
+                        choose a password with; it can be handed over in any way, and works once.
+                    </p>
+                    <p class="mt-4">
+                        <RouterLink class="button" :to="{ name: 'people', query: query() }">Invite somebody</RouterLink>
+                    </p>
                 </template>
                 <template v-else-if="open === 'kpis'">
                     <h2 class="text-[20px]">KPIs</h2>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
+import PasswordField from '@/components/PasswordField.vue';
 import StateNote from '@/components/StateNote.vue';
 import Wordmark from '@/components/Wordmark.vue';
 import { useSending } from '@/composables/useSending';
@@ -17,7 +18,6 @@ const { busy, problem, message, send } = useSending();
 const link = window.location.hash.slice(1);
 const found = ref<Schemas['Beginning'] | null>(null);
 const failure = ref<Error | null>(null);
-const shown = ref(false);
 
 const MONTHS = Array.from({ length: 12 }, (_, index) =>
     new Intl.DateTimeFormat('en-GB', { month: 'long', timeZone: 'UTC' }).format(new Date(Date.UTC(2026, index, 1))),
@@ -171,36 +171,12 @@ async function submit(): Promise<void> {
                             <span class="error" role="alert">{{ message('/email') }}</span>
                         </label>
                     </div>
-                    <div>
-                        <label for="new-password" class="mb-1 block text-ink-soft">Password</label>
-                        <div class="flex gap-3">
-                            <input
-                                id="new-password"
-                                v-model="draft.password"
-                                :type="shown ? 'text' : 'password'"
-                                autocomplete="new-password"
-                                class="field w-full"
-                                :aria-invalid="message('/password') !== undefined"
-                                aria-describedby="password-says"
-                            />
-                            <button
-                                type="button"
-                                class="button button-quiet shrink-0"
-                                :aria-pressed="shown"
-                                @click="shown = !shown"
-                            >
-                                {{ shown ? 'Hide' : 'Show' }}
-                            </button>
-                        </div>
-                        <p id="password-says">
-                            <span v-if="message('/password')" class="error" role="alert">{{
-                                message('/password')
-                            }}</span>
-                            <span v-else class="text-[13.5px] text-ink-faint"
-                                >At least 12 characters; a few words in a row are easy to keep in mind.</span
-                            >
-                        </p>
-                    </div>
+                    <PasswordField
+                        id="new-password"
+                        v-model="draft.password"
+                        label="Password"
+                        :problem="message('/password')"
+                    />
                 </fieldset>
                 <p v-if="message('/link')" class="error" role="alert">{{ message('/link') }}</p>
                 <p v-else-if="problem && Object.keys(problem.fields).length === 0" class="error" role="alert">

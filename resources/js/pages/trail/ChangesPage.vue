@@ -24,6 +24,7 @@ const SUBJECTS = {
     import: 'imports',
     list: 'lists',
     unit: 'units',
+    person: 'people',
 } as const;
 const asked = (name: string): string => (typeof route.query[name] === 'string' ? route.query[name] : '');
 const filters = computed(() => ({

@@ -1,0 +1,26 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\People;
+
+use App\Models\User;
+use App\People\Views\PersonLine;
+use Illuminate\Database\Connection;
+
+/**
+ * Everybody who may come in, or may not any longer, with what is theirs to do.
+ */
+final readonly class PeopleReader
+{
+    public function __construct(private Connection $database) {}
+
+    /** @return list<PersonLine> by name */
+    public function read(): array
+    {
+        $owned = $this->database->table('kpi_unit')->whereNotNull('owner_id')->groupBy('owner_id')->selectRaw('owner_id, count(*) AS kpis')->pluck('kpis', 'owner_id')->all();
+
+        return array_values(User::query()->with('unit')->orderByRaw('blocked_at IS NOT NULL, name')->get()
+            ->map(fn (User $person): PersonLine => PersonLine::of($person, is_int($owned[$person->id] ?? null) ? $owned[$person->id] : 0))->all());
+    }
+}
