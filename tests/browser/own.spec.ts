@@ -72,7 +72,7 @@ test('an organisation is begun with its link, gets units and a KPI, and closes i
     await page.getByLabel('Code').fill('SEEN');
     await page.getByRole('tab', { name: 'What good looks like' }).click();
     await page.getByRole('button', { name: 'Define it' }).click();
-    await expect(page.getByRole('heading', { level: 1, name: 'Patients seen' })).toBeVisible();
+    await expect(page).toHaveURL(/register\/kpi\/SEEN/);
 
     // The month before the running one: it is over, and can be closed.
     const now = new Date();

@@ -126,9 +126,9 @@ test('what if is tried by keyboard, opened from its link, and taken to the regis
 
     await page.getByRole('link', { name: 'Take it to the register' }).click();
     await expect(page.getByText('Taken over from the KPI’s page as if it had been typed.')).toBeVisible();
-    await expect(page.getByRole('textbox', { name: 'Drifting' })).toHaveValue('8');
+    await expect(page.getByRole('textbox', { name: 'Drifting', exact: true })).toHaveValue('8');
     await page.getByRole('button', { name: 'Put back' }).click();
-    await expect(page.getByRole('textbox', { name: 'Drifting' })).toHaveValue('5');
+    await expect(page.getByRole('textbox', { name: 'Drifting', exact: true })).toHaveValue('5');
 });
 
 test('an action is agreed, followed up and seen to work; a status is called and the call taken back', async ({
