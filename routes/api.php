@@ -66,6 +66,9 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('first-month', [FirstMonthController::class, 'show'])->can('administer', Unit::class);
     Route::delete('first-month', [FirstMonthController::class, 'destroy'])->can('administer', Unit::class);
+    Route::get('units', [UnitController::class, 'index'])->can('administer', Unit::class);
+    Route::put('units/{unit}', [UnitController::class, 'change'])->can('administer', Unit::class);
+    Route::delete('units/{unit}', [UnitController::class, 'takeAway'])->can('administer', Unit::class);
     Route::post('unit-lists/preview', [UnitController::class, 'preview'])->can('administer', Unit::class);
     Route::post('unit-lists', [UnitController::class, 'store'])->can('administer', Unit::class);
     Route::delete('unit-lists/{batch}', [UnitController::class, 'destroy'])->whereUuid('batch')->can('administer', Unit::class);

@@ -15,10 +15,7 @@ use Illuminate\Validation\ValidationException;
  */
 final readonly class MakeUnits
 {
-    /** What hangs on a unit. */
-    private const HANGING = ['kpi_unit' => 'KPIs', 'users' => 'people', 'period_states' => 'closed months'];
-
-    public function __construct(private Connection $database, private Trail $trail) {}
+    public function __construct(private Connection $database, private Trail $trail, private Hanging $hanging) {}
 
     /** @return string the batch by which they can be taken back */
     public function __invoke(string $text, string $below): string
@@ -50,21 +47,14 @@ final readonly class MakeUnits
         $this->trail->within((string) Str::uuid(), '', function () use ($batch): void {
             $this->database->statement('LOCK TABLE units IN SHARE ROW EXCLUSIVE MODE');
             $made = $this->database->table('audit_entries')->where(['batch' => $batch, 'subject' => 'units'])->whereNull('before')->pluck('unit_id')->all();
-            $units = Unit::query()->whereKey($made)->orderByDesc('id')->get()->keyBy('id');
-            foreach (self::HANGING as $table => $words) {
-                $hanging = $this->database->table($table)->whereIn('unit_id', $units->keys())->value('unit_id');
-                if (is_int($hanging)) {
-                    throw ValidationException::withMessages(['batch' => "{$units->get($hanging)?->name} has {$words} by now, so these units stay."]);
-                }
+            /** @var array<int, string> $units */
+            $units = Unit::query()->whereKey($made)->pluck('name', 'id')->all();
+            $hanging = $this->hanging->on($units);
+            if ($hanging !== '') {
+                throw ValidationException::withMessages(['batch' => "{$hanging} by now, so these units stay."]);
             }
-            $inside = Unit::query()->whereIn('parent_id', $units->keys())->whereKeyNot($units->keys())->first();
-            if ($inside !== null) {
-                throw ValidationException::withMessages(['batch' => "{$inside->name} stands below them by now, so these units stay."]);
-            }
-            // The later ones stand below the earlier ones.
-            foreach ($units->keys() as $unit) {
-                $this->database->table('units')->where('id', $unit)->delete();
-            }
+            // Those below go with those above: the database looks when the statement is done.
+            Unit::query()->whereKey(array_keys($units))->delete();
         });
     }
 

@@ -27,10 +27,15 @@ final class Organisation
     {
         if ($this->units === null) {
             $this->units = [];
-            // In the order of the database: sorting models takes longer than reading them.
-            $ordered = Unit::query()->tap(fn (Builder $units) => $units->orderBy('position')->orderBy('id'));
-            foreach ($ordered->get() as $unit) {
+            $below = [];
+            foreach (Unit::query()->tap(fn (Builder $units) => $units->orderBy('position')->orderBy('id'))->get() as $unit) {
+                $below[$unit->parent_id ?? 0][] = $unit;
+            }
+            // Who was made or moved last comes after those beside it, wherever these stand in the tree.
+            $waiting = array_reverse($below[0] ?? []);
+            while (($unit = array_pop($waiting)) !== null) {
                 $this->units[$unit->id] = $unit;
+                array_push($waiting, ...array_reverse($below[$unit->id] ?? []));
             }
         }
 
@@ -82,6 +87,29 @@ final class Organisation
     public function below(int $unit): array
     {
         return $this->tree()->below($unit);
+    }
+
+    /** @return non-empty-list<int> the unit and all above it, the organisation last */
+    public function way(int $unit): array
+    {
+        $way = [$unit];
+        for ($above = $this->unit($unit)->parent_id; $above !== null; $above = $this->unit($above)->parent_id) {
+            $way[] = $above;
+        }
+
+        return $way;
+    }
+
+    /** How far below the organisation the unit stands: 0 for the organisation itself. */
+    public function depth(int $unit): int
+    {
+        return count($this->way($unit)) - 1;
+    }
+
+    /** How many levels the unit and all below it take. */
+    public function height(int $unit): int
+    {
+        return max(array_map($this->depth(...), $this->below($unit))) - $this->depth($unit) + 1;
     }
 
     /** @return list<Unit> directly under the unit */

@@ -4,12 +4,44 @@ declare(strict_types=1);
 
 namespace App\Organisation;
 
+use App\Models\Unit;
 use App\Organisation\Views\UnitLineView;
 use Illuminate\Http\JsonResponse;
 use OpenApi\Attributes as OA;
 
 final readonly class UnitController
 {
+    #[OA\Get(path: '/api/units', operationId: 'unitTree', responses: [
+        new OA\Response(response: 200, description: 'Every unit, top down', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/UnitTreeLine'))),
+    ])]
+    public function index(UnitTreeReader $reader): JsonResponse
+    {
+        return new JsonResponse($reader->read());
+    }
+
+    #[OA\Put(path: '/api/units/{unit}', operationId: 'changeUnit', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/UnitInput')), responses: [
+        new OA\Response(response: 204, description: 'It is called so and stands there'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 409),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function change(Unit $unit, UnitRequest $request, SaveUnit $save): JsonResponse
+    {
+        $save->change($unit, $request->wanted(), $request->seen());
+
+        return new JsonResponse(null, 204);
+    }
+
+    #[OA\Delete(path: '/api/units/{unit}', operationId: 'takeUnitAway', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], responses: [
+        new OA\Response(response: 204, description: 'It is gone; nothing hung on it'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function takeAway(Unit $unit, SaveUnit $save): JsonResponse
+    {
+        $save->takeAway($unit);
+
+        return new JsonResponse(null, 204);
+    }
+
     #[OA\Post(path: '/api/unit-lists/preview', operationId: 'previewUnits', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/UnitListInput')), responses: [
         new OA\Response(response: 200, description: 'What the list would make', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/ListedUnit'))),
     ])]

@@ -17,7 +17,7 @@ final readonly class UnitList
 
     private const MOST_NAME = 200;
 
-    private const MOST_DEPTH = 12;
+    public const MOST_DEPTH = 12;
 
     /** Letters of a code that is made of a longer word. */
     private const LETTERS = 6;

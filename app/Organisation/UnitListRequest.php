@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Organisation;
 
 use Illuminate\Foundation\Http\FormRequest;
+use Illuminate\Support\Str;
 use OpenApi\Attributes as OA;
 
 /** A list of units that is typed or pasted. */
@@ -17,7 +18,9 @@ final class UnitListRequest extends FormRequest
     /** Blanks at the beginning of a line say where it belongs. */
     protected function prepareForValidation(): void
     {
-        $this->merge(['below' => $this->string('below')->squish()->lower()->toString()]);
+        if (is_string($this->input('below'))) {
+            $this->merge(['below' => Str::of($this->input('below'))->squish()->lower()->toString()]);
+        }
     }
 
     /** @return array<string, mixed> */

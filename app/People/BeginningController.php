@@ -21,7 +21,8 @@ final readonly class BeginningController
     ])]
     public function show(Request $request, Installation $installation): JsonResponse
     {
-        $works = $installation->opensWith($request->string('link')->toString());
+        $link = $request->query('link');
+        $works = is_string($link) && $installation->opensWith($link);
 
         return new JsonResponse(new BeginningView($works, $works ? DateTimeZone::listIdentifiers() : [], $works ? BeginningRequest::currencies() : []));
     }

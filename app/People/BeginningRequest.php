@@ -71,8 +71,11 @@ final class BeginningRequest extends FormRequest
     public function after(): array
     {
         return [function (Validator $validator): void {
+            if ($validator->errors()->hasAny(['password', 'name', 'email', 'organisation'])) {
+                return;
+            }
             $problem = PasswordRules::problem($this->string('password')->toString(), [$this->string('name')->toString(), $this->string('email')->toString(), $this->string('organisation')->toString()]);
-            if ($problem !== '' && ! $validator->errors()->has('password')) {
+            if ($problem !== '') {
                 $validator->errors()->add('password', $problem);
             }
         }];

@@ -21,7 +21,8 @@ final readonly class EntryController
     ])]
     public function show(Request $request, EntryLinks $links, Organisation $organisation): JsonResponse
     {
-        $user = $links->owner($request->string('link')->toString());
+        $link = $request->query('link');
+        $user = is_string($link) ? $links->owner($link) : null;
         $root = array_values($organisation->units())[0] ?? null;
 
         return new JsonResponse(new EntryView($user !== null, $user?->joined_at === null, $user->name ?? '', $user->email ?? '', $user === null ? '' : $root->name ?? ''));

@@ -46,7 +46,12 @@ export const router = createRouter({
         { path: '/begin', name: 'begin', component: () => import('./pages/people/BeginPage.vue') },
         { path: '/enter', name: 'enter', component: () => import('./pages/people/EnterPage.vue') },
         { path: '/people', name: 'people', component: () => import('./pages/people/PeoplePage.vue') },
-        { path: '/first-month', name: 'first-month', component: () => import('./pages/begin/FirstMonthPage.vue') },
+        {
+            path: '/first-month',
+            name: 'first-month',
+            component: () => import('./pages/organisation/FirstMonthPage.vue'),
+        },
+        { path: '/units', name: 'units', component: () => import('./pages/organisation/UnitsPage.vue') },
         { path: '/components', name: 'components', component: () => import('./pages/gallery/GalleryPage.vue') },
         { path: '/:rest(.*)', name: 'nowhere', component: () => import('./NowherePage.vue') },
     ],

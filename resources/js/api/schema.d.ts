@@ -276,6 +276,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["unitTree"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeUnit"];
+        post?: never;
+        delete: operations["takeUnitAway"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/unit-lists/preview": {
         parameters: {
             query?: never;
@@ -1231,6 +1263,18 @@ export interface components {
             /** @description what units below departments are called */
             below: string;
         };
+        UnitPlace: {
+            /** @description A unit as it is to be, and as it was when it was opened. */
+            name: string;
+            /** @description what it is, such as department */
+            kind: string;
+            /** @description code of the unit above it; null for the organisation itself */
+            parent: string | null;
+        };
+        UnitInput: components["schemas"]["UnitPlace"] & {
+            /** @description as it stood when it was opened */
+            seen: components["schemas"]["UnitPlace"];
+        };
         /** @description How far the first steps of an organisation have come. */
         FirstMonth: {
             /** @description ISO 4217 */
@@ -1262,6 +1306,22 @@ export interface components {
             state: "new" | "there" | "refused";
             /** @description why it is refused */
             problem: string;
+        };
+        /** @description A unit in the tree, with what hangs on it. */
+        UnitTreeLine: {
+            code: string;
+            name: string;
+            kind: string;
+            /** @description code of the unit above it; null for the organisation itself */
+            parent: string | null;
+            /** @description 0 for the organisation itself */
+            depth: number;
+            /** @description measured there */
+            kpis: number;
+            /** @description who belong there */
+            people: number;
+            /** @description units directly below it */
+            below: number;
         };
         /** @description A part of the organisation. */
         Unit: {
@@ -3143,6 +3203,75 @@ export interface operations {
                 };
                 content?: never;
             };
+        };
+    };
+    unitTree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Every unit, top down */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitTreeLine"][];
+                };
+            };
+        };
+    };
+    changeUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitInput"];
+            };
+        };
+        responses: {
+            /** @description It is called so and stands there */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    takeUnitAway: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone; nothing hung on it */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
         };
     };
     previewUnits: {

@@ -70,6 +70,14 @@ const screens = computed(() => [
     ...(user.value?.administers === true
         ? [
               {
+                  name: 'units',
+                  title: 'Units',
+                  here: ['units'],
+                  waits: '',
+                  // moorings on one line
+                  icon: 'M8 3v4M3.5 9.5V7h9v2.5M2 9.5h3v3H2zM11 9.5h3v3h-3zM6.5 2.5h3',
+              },
+              {
                   name: 'people',
                   title: 'People',
                   here: ['people'],

@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Organisation;
+
+use App\Models\Unit;
+use App\Organisation\Views\UnitTreeLine;
+use Illuminate\Database\Connection;
+
+/**
+ * The whole tree, top down, with what hangs on each unit.
+ */
+final readonly class UnitTreeReader
+{
+    public function __construct(private Connection $database, private Organisation $organisation) {}
+
+    /** @return list<UnitTreeLine> */
+    public function read(): array
+    {
+        [$kpis, $people] = [$this->counts('kpi_unit'), $this->counts('users')];
+        $below = array_count_values(array_map(fn (Unit $unit): int => $unit->parent_id ?? 0, $this->organisation->units()));
+        $depths = [];
+        $lines = [];
+        foreach ($this->organisation->units() as $unit) {
+            $parent = $unit->parent_id === null ? null : $this->organisation->unit($unit->parent_id);
+            $depths[$unit->id] = $parent === null ? 0 : $depths[$parent->id] + 1;
+            $lines[] = new UnitTreeLine($unit->code, $unit->name, $unit->kind, $parent?->code, $depths[$unit->id], $kpis[$unit->id] ?? 0, $people[$unit->id] ?? 0, $below[$unit->id] ?? 0);
+        }
+
+        return $lines;
+    }
+
+    /** @return array<int, int> rows of a table by unit */
+    private function counts(string $table): array
+    {
+        /** @var array<int, int> */
+        return $this->database->table($table)->whereNotNull('unit_id')->groupBy('unit_id')->selectRaw('unit_id, count(*) AS rows')->pluck('rows', 'unit_id')->all();
+    }
+}

@@ -1,0 +1,274 @@
+<script setup lang="ts">
+import { ApiError, api, read, type Schemas } from '@/api/client';
+import StateNote from '@/components/StateNote.vue';
+import { useSending } from '@/composables/useSending';
+import { useSession } from '@/composables/useSession';
+import { useQuery } from '@tanstack/vue-query';
+import { useTitle } from '@vueuse/core';
+import { computed, nextTick, reactive, ref, useTemplateRef } from 'vue';
+import UnitsStep from './UnitsStep.vue';
+
+/** The tree of the organisation: what its parts are called, where they stand, and what hangs on them. */
+useTitle('Units · Kybernet');
+const { load } = useSession();
+const { data, error, isPending, refetch } = useQuery({
+    queryKey: ['units'],
+    queryFn: () => read(api.GET('/api/units')),
+    staleTime: 0,
+});
+const { busy, problem, message, send, said, trouble } = useSending();
+
+type Unit = Schemas['UnitTreeLine'];
+type Place = Schemas['UnitPlace'];
+const place = ({ name, kind, parent }: Place): Place => ({ name, kind, parent });
+
+const isAdding = ref(false);
+const editing = ref<Unit | null>(null);
+const draft = reactive<Place>({ name: '', kind: '', parent: null });
+/** As it stood when it was opened: what somebody else changed since is not overwritten. */
+const seen = ref<Place>({ name: '', kind: '', parent: null });
+/** What was done last, and what takes it back. */
+const done = ref<{ words: string; code: string; now: Place; before: Place } | null>(null);
+const first = useTemplateRef<HTMLInputElement>('first');
+
+const sought = ref('');
+const byCode = computed(() => new Map(data.value?.map((unit) => [unit.code, unit])));
+const called = (code: string | null): string => byCode.value.get(code ?? '')?.name ?? '';
+/** Those that are meant, with the way to them. */
+const shown = computed(() => {
+    const words = sought.value.trim().toLowerCase();
+    if (words === '') {
+        return data.value ?? [];
+    }
+    const wanted = new Set<string>();
+    for (const unit of data.value ?? []) {
+        if (`${unit.name} ${unit.code}`.toLowerCase().includes(words)) {
+            for (let each: Unit | undefined = unit; each !== undefined; each = byCode.value.get(each.parent ?? '')) {
+                wanted.add(each.code);
+            }
+        }
+    }
+    return (data.value ?? []).filter(({ code }) => wanted.has(code));
+});
+const kinds = computed(() => [...new Set(data.value?.map(({ kind }) => kind))]);
+const levels = computed(() => Math.max(0, ...(data.value ?? []).map(({ depth }) => depth)));
+/** Where the unit may stand: everywhere but in itself. */
+const places = computed(() => {
+    const own = editing.value;
+    let inside = -1;
+    return (data.value ?? []).filter((unit) => {
+        if (inside >= 0 && unit.depth > inside) {
+            return false;
+        }
+        inside = unit.code === own?.code ? unit.depth : -1;
+        return inside < 0;
+    });
+});
+const isFree = (unit: Unit): boolean =>
+    unit.parent !== null && unit.kpis === 0 && unit.people === 0 && unit.below === 0;
+
+async function open(unit: Unit): Promise<void> {
+    isAdding.value = false;
+    problem.value = null;
+    editing.value = unit;
+    seen.value = place(unit);
+    Object.assign(draft, place(unit));
+    await nextTick();
+    first.value?.focus();
+}
+
+function put(code: string, to: Place, from: Place): Promise<boolean> {
+    return send(async () => {
+        await read(api.PUT('/api/units/{unit}', { params: { path: { unit: code } }, body: { ...to, seen: from } }));
+        await Promise.all([refetch(), load()]);
+    });
+}
+
+async function save(): Promise<void> {
+    const unit = editing.value;
+    if (unit === null) {
+        return;
+    }
+    const [before, now] = [seen.value, place(draft)];
+    if (await put(unit.code, now, before)) {
+        editing.value = null;
+        const moved = now.parent === before.parent ? '' : `, and stands below ${called(now.parent)}`;
+        done.value = {
+            code: unit.code,
+            now: place(byCode.value.get(unit.code) ?? now),
+            before,
+            words:
+                now.name === before.name
+                    ? `${now.name} is kept${moved}.`
+                    : `${before.name} is called ${now.name}${moved}.`,
+        };
+    } else if (problem.value instanceof ApiError && problem.value.status === 409) {
+        // What stands there now has been read by whoever saves again.
+        await refetch();
+        seen.value = place(byCode.value.get(unit.code) ?? before);
+    }
+}
+
+async function takeBack(): Promise<void> {
+    const last = done.value;
+    if (last !== null && (await put(last.code, last.before, last.now))) {
+        done.value = null;
+    }
+}
+
+async function takeAway(unit: Unit): Promise<void> {
+    if (!window.confirm(`Take ${unit.name} away? Nothing is measured there and nobody belongs there.`)) {
+        return;
+    }
+    done.value = null;
+    await send(async () => {
+        await read(api.DELETE('/api/units/{unit}', { params: { path: { unit: unit.code } } }));
+        await Promise.all([refetch(), load()]);
+    });
+}
+
+function add(): void {
+    editing.value = null;
+    isAdding.value = !isAdding.value;
+}
+</script>
+
+<template>
+    <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <div>
+            <h1 class="text-[28px] leading-[1.15]">Units</h1>
+            <p v-if="data" class="mt-[5px] text-[17px]">
+                {{ data[0]?.name }} has {{ data.length - 1 === 1 ? 'one unit' : `${data.length - 1} units` }}
+                <template v-if="levels > 1">on {{ levels }} levels</template>. What closed months said of them stays.
+            </p>
+        </div>
+        <button type="button" class="button" :aria-expanded="isAdding" @click="add">
+            {{ isAdding ? 'Close the list' : 'Add units' }}
+        </button>
+    </div>
+    <section v-if="isAdding" class="mt-4 border-y border-rule py-4" aria-label="Add units">
+        <UnitsStep @made="refetch()" />
+    </section>
+    <p
+        v-if="done"
+        class="mt-4 flex flex-wrap items-center gap-4 border-l-[3px] border-brass bg-brass-tint px-4 py-2.5 text-[15px]"
+        role="status"
+    >
+        {{ done.words }}
+        <button type="button" class="quiet-link min-h-6" :disabled="busy" @click="takeBack">Take it back</button>
+    </p>
+    <p v-if="editing === null && said" class="error mt-3" role="alert">{{ said }}</p>
+    <StateNote v-if="isPending" loading />
+    <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
+    <template v-else-if="data">
+        <label v-if="data.length > 12" class="mt-4 block max-w-[320px]"
+            ><span class="sr-only">Find a unit</span
+            ><input v-model="sought" type="search" class="field w-full" placeholder="Find by name or code"
+        /></label>
+        <table class="mt-4 w-full border-collapse text-left text-[15px]">
+            <thead>
+                <tr class="text-[12.5px] text-ink-faint [&>th]:pb-1 [&>th]:font-medium">
+                    <th scope="col">Name</th>
+                    <th scope="col" class="max-md:hidden">Code</th>
+                    <th scope="col" class="max-md:hidden">What it is</th>
+                    <th scope="col" class="w-[70px] text-right">KPIs</th>
+                    <th scope="col" class="w-[80px] text-right max-md:hidden">People</th>
+                    <th scope="col"><span class="sr-only">What can be done</span></th>
+                </tr>
+            </thead>
+            <tbody>
+                <template v-for="unit in shown" :key="unit.code">
+                    <tr v-if="editing?.code !== unit.code" class="border-t border-rule-soft">
+                        <td class="py-[7px] pr-4" :class="{ 'font-semibold': unit.depth <= 1 }">
+                            <span class="block" :style="{ paddingLeft: `${unit.depth * 20}px` }">{{ unit.name }}</span>
+                        </td>
+                        <td class="pr-4 text-[13.5px] text-ink-soft max-md:hidden">{{ unit.code }}</td>
+                        <td class="pr-4 text-[13.5px] text-ink-soft max-md:hidden">{{ unit.kind }}</td>
+                        <td class="text-right">{{ unit.kpis > 0 ? unit.kpis : '' }}</td>
+                        <td class="text-right max-md:hidden">{{ unit.people > 0 ? unit.people : '' }}</td>
+                        <td class="pl-5 text-right whitespace-nowrap">
+                            <button
+                                v-if="isFree(unit)"
+                                type="button"
+                                class="quiet-link mr-4 min-h-6 text-[14px] text-ink-soft max-md:hidden"
+                                :disabled="busy"
+                                :aria-label="`Take ${unit.name} away`"
+                                @click="takeAway(unit)"
+                            >
+                                Take away
+                            </button>
+                            <button
+                                type="button"
+                                class="quiet-link min-h-6 text-[14px]"
+                                :aria-label="`Change ${unit.name}`"
+                                @click="open(unit)"
+                            >
+                                Change
+                            </button>
+                        </td>
+                    </tr>
+                    <tr v-else class="border-t border-rule bg-sheet">
+                        <td colspan="6" class="px-3 py-3">
+                            <form
+                                class="grid gap-x-5 gap-y-3 md:grid-cols-[1.4fr_160px_1.2fr_auto] md:items-start"
+                                novalidate
+                                @submit.prevent="save"
+                                @keydown.esc="editing = null"
+                            >
+                                <label class="block"
+                                    ><span class="mb-1 block text-[14px] text-ink-soft">Name</span
+                                    ><input
+                                        ref="first"
+                                        v-model="draft.name"
+                                        class="field w-full"
+                                        maxlength="200"
+                                        autocomplete="off"
+                                        :aria-invalid="message('/name') !== undefined"
+                                    /><span class="error" role="alert">{{ message('/name') }}</span></label
+                                >
+                                <label class="block"
+                                    ><span class="mb-1 block text-[14px] text-ink-soft">What it is</span
+                                    ><input
+                                        v-model="draft.kind"
+                                        class="field w-full"
+                                        maxlength="24"
+                                        list="unit-kinds"
+                                        autocomplete="off"
+                                        :readonly="unit.parent === null"
+                                        :aria-invalid="message('/kind') !== undefined"
+                                    /><span class="error" role="alert">{{ message('/kind') }}</span></label
+                                >
+                                <label v-if="unit.parent !== null" class="block"
+                                    ><span class="mb-1 block text-[14px] text-ink-soft">Belongs to</span
+                                    ><select
+                                        v-model="draft.parent"
+                                        class="field w-full"
+                                        :aria-invalid="message('/parent') !== undefined"
+                                    >
+                                        <option v-for="each in places" :key="each.code" :value="each.code">
+                                            {{ '\u2003'.repeat(each.depth) }}{{ each.name }}
+                                        </option></select
+                                    ><span class="error" role="alert">{{ message('/parent') }}</span></label
+                                >
+                                <span v-else />
+                                <p class="flex gap-2 md:pt-[26px]">
+                                    <button type="submit" class="button" :disabled="busy">Save</button>
+                                    <button type="button" class="button button-quiet" @click="editing = null">
+                                        Leave it
+                                    </button>
+                                </p>
+                                <p v-if="trouble" class="error md:col-span-4" role="alert">{{ trouble }}</p>
+                            </form>
+                        </td>
+                    </tr>
+                </template>
+            </tbody>
+        </table>
+        <p v-if="shown.length === 0" class="mt-4 text-ink-soft" role="status">
+            No unit has “{{ sought }}” in its name or code.
+        </p>
+        <datalist id="unit-kinds">
+            <option v-for="kind in kinds" :key="kind" :value="kind" />
+        </datalist>
+    </template>
+</template>
