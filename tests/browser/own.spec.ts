@@ -46,6 +46,18 @@ test('an organisation is begun with its link, gets units and a KPI, and closes i
     await page.getByRole('button', { name: 'Make three units' }).click();
     await expect(page.getByText('Two of six steps are done')).toBeVisible();
 
+    await page.getByRole('link', { name: 'Units', exact: true }).click();
+    await page.getByRole('button', { name: 'Change Outpatients' }).press('Enter');
+    await expectAccessible(page);
+    await page.getByLabel('Name').fill('Day clinic');
+    await page.getByLabel('Belongs to').selectOption({ label: '\u2003Northgate' });
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('Outpatients is called Day clinic, and stands below Northgate.')).toBeVisible();
+    await expect(page.getByRole('row').nth(4)).toContainText('Day clinic');
+    await page.getByRole('button', { name: 'Take it back' }).click();
+    await expect(page.getByRole('row').nth(3)).toContainText('Outpatients');
+    await page.goto('/first-month');
+
     await page.getByRole('button', { name: /^\S?\s*People/ }).click();
     await page.getByRole('link', { name: 'Invite somebody' }).click();
     await page.getByRole('button', { name: 'Invite somebody' }).click();

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
+import { counted } from '@/composables/useNumbers';
 import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useQuery } from '@tanstack/vue-query';
@@ -29,7 +30,8 @@ const draft = reactive<Place>({ name: '', kind: '', parent: null });
 const seen = ref<Place>({ name: '', kind: '', parent: null });
 /** What was done last, and what takes it back. */
 const done = ref<{ words: string; code: string; now: Place; before: Place } | null>(null);
-const first = useTemplateRef<HTMLInputElement>('first');
+/** In a row of a list: one of them at most. */
+const first = useTemplateRef<HTMLInputElement[]>('first');
 
 const sought = ref('');
 const byCode = computed(() => new Map(data.value?.map((unit) => [unit.code, unit])));
@@ -74,7 +76,15 @@ async function open(unit: Unit): Promise<void> {
     seen.value = place(unit);
     Object.assign(draft, place(unit));
     await nextTick();
-    first.value?.focus();
+    first.value?.[0]?.focus();
+}
+
+/** Whoever works by keyboard goes on where they were. */
+async function close(): Promise<void> {
+    const code = editing.value?.code ?? '';
+    editing.value = null;
+    await nextTick();
+    document.getElementById(`change-${code}`)?.focus();
 }
 
 function put(code: string, to: Place, from: Place): Promise<boolean> {
@@ -91,7 +101,7 @@ async function save(): Promise<void> {
     }
     const [before, now] = [seen.value, place(draft)];
     if (await put(unit.code, now, before)) {
-        editing.value = null;
+        await close();
         const moved = now.parent === before.parent ? '' : `, and stands below ${called(now.parent)}`;
         done.value = {
             code: unit.code,
@@ -139,7 +149,8 @@ function add(): void {
             <h1 class="text-[28px] leading-[1.15]">Units</h1>
             <p v-if="data" class="mt-[5px] text-[17px]">
                 {{ data[0]?.name }} has {{ data.length - 1 === 1 ? 'one unit' : `${data.length - 1} units` }}
-                <template v-if="levels > 1">on {{ levels }} levels</template>. What closed months said of them stays.
+                <template v-if="levels > 1">on {{ counted(levels) }} levels</template>. What closed months said of them
+                stays.
             </p>
         </div>
         <button type="button" class="button" :aria-expanded="isAdding" @click="add">
@@ -198,6 +209,7 @@ function add(): void {
                                 Take away
                             </button>
                             <button
+                                :id="`change-${unit.code}`"
                                 type="button"
                                 class="quiet-link min-h-6 text-[14px]"
                                 :aria-label="`Change ${unit.name}`"
@@ -213,7 +225,7 @@ function add(): void {
                                 class="grid gap-x-5 gap-y-3 md:grid-cols-[1.4fr_160px_1.2fr_auto] md:items-start"
                                 novalidate
                                 @submit.prevent="save"
-                                @keydown.esc="editing = null"
+                                @keydown.esc="close"
                             >
                                 <label class="block"
                                     ><span class="mb-1 block text-[14px] text-ink-soft">Name</span
@@ -251,11 +263,9 @@ function add(): void {
                                     ><span class="error" role="alert">{{ message('/parent') }}</span></label
                                 >
                                 <span v-else />
-                                <p class="flex gap-2 md:pt-[26px]">
+                                <p class="flex gap-2 md:pt-[23px]">
                                     <button type="submit" class="button" :disabled="busy">Save</button>
-                                    <button type="button" class="button button-quiet" @click="editing = null">
-                                        Leave it
-                                    </button>
+                                    <button type="button" class="button button-quiet" @click="close">Leave it</button>
                                 </p>
                                 <p v-if="trouble" class="error md:col-span-4" role="alert">{{ trouble }}</p>
                             </form>
