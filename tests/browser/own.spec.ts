@@ -56,6 +56,10 @@ test('an organisation is begun with its link, gets units and a KPI, and closes i
     await expect(page.getByRole('row').nth(4)).toContainText('Day clinic');
     await page.getByRole('button', { name: 'Take it back' }).click();
     await expect(page.getByRole('row').nth(3)).toContainText('Outpatients');
+    page.once('dialog', (dialog) => void dialog.accept());
+    await page.getByRole('button', { name: 'Change Outpatients' }).click();
+    await page.getByRole('button', { name: 'Take away' }).click();
+    await expect(page.getByRole('row')).toHaveCount(4);
     await page.goto('/first-month');
 
     await page.getByRole('button', { name: /^\S?\s*People/ }).click();

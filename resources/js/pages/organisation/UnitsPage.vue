@@ -131,10 +131,13 @@ async function takeAway(unit: Unit): Promise<void> {
         return;
     }
     done.value = null;
-    await send(async () => {
+    const isGone = await send(async () => {
         await read(api.DELETE('/api/units/{unit}', { params: { path: { unit: unit.code } } }));
         await Promise.all([refetch(), load()]);
     });
+    if (isGone) {
+        editing.value = null;
+    }
 }
 
 function add(): void {
@@ -199,16 +202,6 @@ function add(): void {
                         <td class="text-right max-md:hidden">{{ unit.people > 0 ? unit.people : '' }}</td>
                         <td class="pl-5 text-right whitespace-nowrap">
                             <button
-                                v-if="isFree(unit)"
-                                type="button"
-                                class="quiet-link mr-4 min-h-6 text-[14px] text-ink-soft max-md:hidden"
-                                :disabled="busy"
-                                :aria-label="`Take ${unit.name} away`"
-                                @click="takeAway(unit)"
-                            >
-                                Take away
-                            </button>
-                            <button
                                 :id="`change-${unit.code}`"
                                 type="button"
                                 class="quiet-link min-h-6 text-[14px]"
@@ -266,8 +259,19 @@ function add(): void {
                                 <p class="flex gap-2 md:pt-[23px]">
                                     <button type="submit" class="button" :disabled="busy">Save</button>
                                     <button type="button" class="button button-quiet" @click="close">Leave it</button>
+                                    <button
+                                        v-if="isFree(unit)"
+                                        type="button"
+                                        class="quiet-link ml-2 min-h-6 text-[14px]"
+                                        :disabled="busy"
+                                        @click="takeAway(unit)"
+                                    >
+                                        Take away
+                                    </button>
                                 </p>
-                                <p v-if="trouble" class="error md:col-span-4" role="alert">{{ trouble }}</p>
+                                <p v-if="trouble || message('/unit')" class="error md:col-span-4" role="alert">
+                                    {{ message('/unit') ?? trouble }}
+                                </p>
                             </form>
                         </td>
                     </tr>
