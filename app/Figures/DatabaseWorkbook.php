@@ -80,9 +80,12 @@ final readonly class DatabaseWorkbook
     {
         $closings = [];
         foreach ($this->database->table('period_states')->join('units', 'units.id', '=', 'period_states.unit_id')
-            ->orderBy('units.position')->orderBy('units.id')->orderBy('period')->get(['units.code', 'period']) as $closing) {
+            ->orderBy('period')->get(['units.code', 'period']) as $closing) {
             $closings[$closing->code][] = Month::ofDate($closing->period)->key();
         }
+        // In the order of the units, so that the same is written in the same way.
+        $places = array_flip(array_keys($this->organisation->parents()));
+        uksort($closings, fn (string $one, string $other): int => $places[$one] <=> $places[$other]);
 
         return $closings;
     }

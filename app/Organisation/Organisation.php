@@ -26,20 +26,33 @@ final class Organisation
     public function units(): array
     {
         if ($this->units === null) {
-            $this->units = [];
-            $below = [];
-            foreach (Unit::query()->tap(fn (Builder $units) => $units->orderBy('position')->orderBy('id'))->get() as $unit) {
-                $below[$unit->parent_id ?? 0][] = $unit;
+            $units = [];
+            $waiting = [];
+            // In the order of the database: sorting models takes longer than reading them.
+            foreach (Unit::query()->tap(fn (Builder $query) => $query->orderBy('position')->orderBy('id'))->get() as $unit) {
+                if ($unit->parent_id === null || isset($units[$unit->parent_id])) {
+                    self::stand($unit, $waiting, $units);
+                } else {
+                    // What stands above it was moved behind it.
+                    $waiting[$unit->parent_id][] = $unit;
+                }
             }
-            // Who was made or moved last comes after those beside it, wherever these stand in the tree.
-            $waiting = array_reverse($below[0] ?? []);
-            while (($unit = array_pop($waiting)) !== null) {
-                $this->units[$unit->id] = $unit;
-                array_push($waiting, ...array_reverse($below[$unit->id] ?? []));
-            }
+            $this->units = $units;
         }
 
         return $this->units;
+    }
+
+    /**
+     * @param  array<int, list<Unit>>  $waiting  for the unit above them
+     * @param  array<int, Unit>  $units
+     */
+    private static function stand(Unit $unit, array $waiting, array &$units): void
+    {
+        $units[$unit->id] = $unit;
+        foreach ($waiting[$unit->id] ?? [] as $below) {
+            self::stand($below, $waiting, $units);
+        }
     }
 
     /** @return array<string, string|null> the unit above each unit, by code */

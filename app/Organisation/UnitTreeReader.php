@@ -22,7 +22,8 @@ final readonly class UnitTreeReader
         $below = array_count_values(array_map(fn (Unit $unit): int => $unit->parent_id ?? 0, $this->organisation->units()));
         $depths = [];
         $lines = [];
-        foreach ($this->organisation->units() as $unit) {
+        foreach ($this->organisation->below(array_key_first($this->organisation->units()) ?? 0) as $id) {
+            $unit = $this->organisation->unit($id);
             $parent = $unit->parent_id === null ? null : $this->organisation->unit($unit->parent_id);
             $depths[$unit->id] = $parent === null ? 0 : $depths[$parent->id] + 1;
             $lines[] = new UnitTreeLine($unit->code, $unit->name, $unit->kind, $parent?->code, $depths[$unit->id], $kpis[$unit->id] ?? 0, $people[$unit->id] ?? 0, $below[$unit->id] ?? 0);

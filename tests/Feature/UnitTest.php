@@ -39,6 +39,13 @@ it('puts a unit that is made later behind those beside it, not at the end of the
     expect(($this->tree)())->toBe(['Whole', '  North', '    North one', '    Ford', '  South']);
 });
 
+it('keeps what is moved above what is its own, in the workbook too', function () {
+    ($this->change)('NORTH', ($this->stands)('North', 'department', 'SOUTH'), ($this->stands)('North'))->assertNoContent();
+    expect(($this->tree)())->toBe(['Whole', '  South', '    North', '      North one']);
+    app()->forgetScopedInstances();
+    expect(array_keys(app(Organisation::class)->parents()))->toBe(['ORG', 'SOUTH', 'NORTH', 'N1']);
+});
+
 it('overwrites nothing that somebody else changed since it was seen', function () {
     DB::table('units')->where('code', 'SOUTH')->update(['name' => 'Coast']);
     ($this->change)('SOUTH', ($this->stands)('Southern'), ($this->stands)('South'))->assertStatus(409)->assertJsonPath('detail', fn (string $words): bool => str_contains($words, 'it is Coast, department, below ORG'));

@@ -37,15 +37,17 @@ const first = useTemplateRef<HTMLInputElement>('first');
 const invited = computed(() => data.value?.filter(({ state }) => state === 'invited').length ?? 0);
 const people = computed(() => data.value?.filter(({ state }) => state === 'in').length ?? 0);
 /** As deep as they stand, for a list that is chosen from. */
-const places = computed(() =>
-    [...units.value.values()].map((unit) => {
-        let depth = 0;
-        for (let above = unit.parent; above !== null; above = units.value.get(above)?.parent ?? null) {
-            depth++;
-        }
-        return { code: unit.code, name: `${'\u2003'.repeat(depth)}${unit.name}` };
-    }),
-);
+const places = computed(() => {
+    const all = [...units.value.values()];
+    const below = (parent: string | null, depth: number): { code: string; name: string }[] =>
+        all
+            .filter((unit) => unit.parent === parent)
+            .flatMap(({ code, name }) => [
+                { code, name: `${'\u2003'.repeat(depth)}${name}` },
+                ...below(code, depth + 1),
+            ]);
+    return below(null, 0);
+});
 
 async function open(person: Person | null): Promise<void> {
     editing.value = person?.id ?? 0;
