@@ -15,7 +15,7 @@ use Illuminate\Validation\ValidationException;
  */
 final readonly class MakeUnits
 {
-    public function __construct(private Connection $database, private Trail $trail, private Hanging $hanging) {}
+    public function __construct(private Connection $database, private Trail $trail, private TakeUnitsAway $takeAway) {}
 
     /** @return string the batch by which they can be taken back */
     public function __invoke(string $text, string $below): string
@@ -49,12 +49,7 @@ final readonly class MakeUnits
             $made = $this->database->table('audit_entries')->where(['batch' => $batch, 'subject' => 'units'])->whereNull('before')->pluck('unit_id')->all();
             /** @var array<int, string> $units */
             $units = Unit::query()->whereKey($made)->pluck('name', 'id')->all();
-            $hanging = $this->hanging->on($units);
-            if ($hanging !== '') {
-                throw ValidationException::withMessages(['batch' => "{$hanging} by now, so these units stay."]);
-            }
-            // Those below go with those above: the database looks when the statement is done.
-            Unit::query()->whereKey(array_keys($units))->delete();
+            ($this->takeAway)($units, 'batch', ' by now, so these units stay.');
         });
     }
 

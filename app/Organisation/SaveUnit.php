@@ -21,7 +21,7 @@ final readonly class SaveUnit
     /** Of `kybernet_closing`: closings take it alone, so that none is on its way while this looks for closed months. */
     private const CLOSING = 8172;
 
-    public function __construct(private Connection $database, private Trail $trail, private Hanging $hanging) {}
+    public function __construct(private Connection $database, private Trail $trail, private TakeUnitsAway $takeAway) {}
 
     /**
      * @param  WantedUnit  $seen  as it stood when it was opened
@@ -52,11 +52,10 @@ final readonly class SaveUnit
     public function takeAway(Unit $unit): void
     {
         $this->within(function () use ($unit): void {
-            $hanging = $unit->parent_id === null ? 'It is the organisation itself' : $this->hanging->on([$unit->id => $unit->name]);
-            if ($hanging !== '') {
-                throw ValidationException::withMessages(['unit' => "{$hanging}, so it stays."]);
+            if ($unit->parent_id === null) {
+                throw ValidationException::withMessages(['unit' => 'It is the organisation itself, so it stays.']);
             }
-            $unit->delete();
+            ($this->takeAway)([$unit->id => $unit->name], 'unit', ', so it stays.');
         });
     }
 

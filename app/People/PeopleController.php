@@ -6,7 +6,6 @@ namespace App\People;
 
 use App\Models\User;
 use App\People\Views\EntryLinkView;
-use App\People\Views\PersonLine;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use OpenApi\Attributes as OA;
@@ -36,11 +35,11 @@ final readonly class PeopleController
         new OA\Response(response: 200, description: 'Changed; the address stays', content: new OA\JsonContent(ref: '#/components/schemas/PersonLine')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function update(User $person, PersonRequest $request, SavePerson $save): JsonResponse
+    public function update(User $person, PersonRequest $request, SavePerson $save, PeopleReader $reader): JsonResponse
     {
         $save->change($person, $request->wanted());
 
-        return new JsonResponse(PersonLine::of($person->refresh(), 0));
+        return new JsonResponse($reader->one($person));
     }
 
     #[OA\Post(path: '/api/people/{person}/link', operationId: 'makeEntryLink', parameters: [

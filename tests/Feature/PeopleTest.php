@@ -73,7 +73,7 @@ it('refuses what cannot be, beside the field', function (array $change, string $
 
 it('changes what somebody may do from their next request on, and ends at once what the blocked have open', function () {
     $owner = World::person('owner');
-    $this->being('analyst')->putJson("/api/people/{$owner->id}", ($this->wanted)(['email' => 'else@world.example', 'name' => 'Nora', 'role' => 'executive', 'unit' => 'SOUTH']))->assertOk()->assertJsonPath('role', 'executive');
+    $this->being('analyst')->putJson("/api/people/{$owner->id}", ($this->wanted)(['email' => 'else@world.example', 'name' => 'Nora', 'role' => 'executive', 'unit' => 'SOUTH']))->assertOk()->assertJsonPath('role', 'executive')->assertJsonPath('kpis', 2);
     expect($owner->refresh())->email->toBe('owner@world.example')->and(app(Rights::class)->seesAll($owner))->toBeTrue();
     $this->putJson("/api/people/{$owner->id}/block", ['blocked' => true])->assertNoContent();
     $this->being('owner')->getJson('/api/kpis')->assertStatus(401);

@@ -91,6 +91,16 @@ it('takes away a unit on which nothing hangs, and no other', function () {
     expect(($this->tree)())->toBe(['Whole', '  North', '    North one', '  South']);
 });
 
+it('says so where something is put into a unit while it is taken away', function () {
+    $this->postJson('/api/unit-lists', ['list' => 'Harbour (HB)', 'below' => 'site'])->assertCreated();
+    app()->forgetScopedInstances();
+    // What comes between the look and the deletion: here a row that the look does not know.
+    DB::statement('CREATE TABLE late (unit_id bigint REFERENCES units)');
+    DB::statement("INSERT INTO late SELECT id FROM units WHERE code = 'HB'");
+    $this->deleteJson('/api/units/HB')->assertStatus(422)->assertJsonPath('errors.0.detail', 'Something was put there just now, so it stays.');
+    expect(DB::table('units')->where('code', 'HB')->exists())->toBeTrue();
+});
+
 it('reads two thousand units without a query for each', function () {
     $root = DB::table('units')->whereNull('parent_id')->value('id');
     DB::table('units')->insert(array_map(fn (int $at): array => ['code' => "X{$at}", 'name' => "Unit {$at}", 'kind' => 'site', 'parent_id' => $root, 'position' => $at], range(10, 2009)));
