@@ -441,6 +441,8 @@ final readonly class AssessmentStore
                 if ($this->database->table('assessment_floor')->where('swept', '<', $seen)->lock('FOR SHARE NOWAIT')->exists()) {
                     $this->database->affectingStatement($statement, [$this->maker->version, $seen, ...array_map(PgArray::of(...), $columns)]);
                 }
+                // Inside of a reader's own transaction the short wait would outlive this one, and end what is read next.
+                $this->database->statement('SET LOCAL lock_timeout TO DEFAULT');
             });
         } catch (QueryException) {
             // Somebody is keeping the same, or it is being swept: it is judged again when it is next asked for.

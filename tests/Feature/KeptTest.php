@@ -33,6 +33,7 @@ function held(): array
 it('keeps what was judged, and gives it back as it was', function () {
     $fresh = $this->as('analyst')->getJson('/api/units/NET/scorecard?period=2026-08&span=yearToDate')->assertOk()->json();
     expect(held()[0])->toBeGreaterThan(100)
+        ->and(DB::scalar('SHOW lock_timeout'))->toBe('0')
         ->and($this->getJson('/api/units/NET/scorecard?period=2026-08&span=yearToDate')->json())->toBe($fresh);
 });
 
