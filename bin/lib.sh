@@ -130,6 +130,8 @@ check_readable() {
 }
 
 lock() {
+    # A part of bin/test, which holds it.
+    [ -z "${KYBERNET_LOCKED:-}" ] || return 0
     mkdir -p "$VAR/log"
     check_owner
     exec 9>"$VAR/lock"
@@ -365,7 +367,7 @@ artisan() { (cd "$ROOT" && php8.2 artisan "$@"); }
 
 # The same as the owner of the database, who makes its tables and may leave things out of the trail.
 owner_artisan() {
-    (cd "$ROOT" && APP_CONFIG_CACHE=$KYBERNET_HOME/cache/no-config.php DB_USERNAME=kybernet DB_PASSWORD=$(cat "$VAR/pg.password") php8.2 artisan "$@")
+    (cd "$ROOT" && APP_CONFIG_CACHE=$KYBERNET_HOME/cache/no-config.php DB_TIMEOUT=30 DB_USERNAME=kybernet DB_PASSWORD=$(cat "$VAR/pg.password") php8.2 artisan "$@")
 }
 
 # The application's own account at the database: it reads and writes rows, owns nothing, and only reads the trail.
@@ -394,14 +396,18 @@ prepare_instance() {
     [ "$(sql postgres "SELECT count(*) FROM pg_database WHERE datname = '$DATABASE'")" = 1 ] || sql postgres "CREATE DATABASE $DATABASE"
     local code settings
     settings=$(fingerprint resources/views)
-    code=$(fingerprint app bootstrap/app.php config core/src database routes composer.json)$settings$1$(cat "$VAR/pg.port")
+    code=$(fingerprint app bootstrap/app.php config core/src database routes composer.json)$settings$1$(cat "$VAR/pg.port")$({ cat "$KYBERNET_HOME/settings" 2>/dev/null || true; } | sha256sum | cut -c1-16)
     [ -s "$KYBERNET_HOME/db.password" ] || rm -f "$VAR/stamps/code-$INSTANCE"
     if ! is_fresh "code-$INSTANCE" "$code" || [ ! -e "$APP_CONFIG_CACHE" ] || [ "$(sql "$DATABASE" "SELECT to_regclass('installation') IS NULL")" = t ]; then
         rm -f "$KYBERNET_HOME"/cache/*.php
         [ -s "$KYBERNET_HOME/db.password" ] || (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$KYBERNET_HOME/db.password")
         (
             umask 077
-            cat >"$KYBERNET_HOME/.env" <<ENV
+            # Settings of this place: address, proxies, mail. What stands there goes before what is made here.
+            local settings_file=$KYBERNET_HOME/settings keys
+            keys=$(sed -n 's/^\([A-Z_]*\)=.*/\1/p' "$settings_file" 2>/dev/null | paste -sd'|' || true)
+            {
+                cat <<ENV
 APP_KEY=base64:$(cat "$KYBERNET_HOME/key")
 APP_URL=$1
 DB_PORT=$(cat "$VAR/pg.port")
@@ -409,7 +415,10 @@ DB_DATABASE=$DATABASE
 DB_USERNAME=${DATABASE}_app
 DB_PASSWORD=$(cat "$KYBERNET_HOME/db.password")
 LOG_CHANNEL=stderr
+LOG_STDERR_FORMATTER=Monolog\\Formatter\\JsonFormatter
 ENV
+            } | grep -vE "^(${keys:-NONE})=" >"$KYBERNET_HOME/.env"
+            [ ! -e "$settings_file" ] || cat "$settings_file" >>"$KYBERNET_HOME/.env"
         )
         { owner_artisan migrate --force && { [ "${KYBERNET_EMPTY:-no}" = no ] || owner_artisan begin --quiet; } && owner_artisan demo:load; } >"$VAR/log/migrate.log" 2>&1 ||
             die "the database could not be brought up to date; $VAR/log/migrate.log says why."
@@ -524,6 +533,8 @@ http {
             fastcgi_buffers 32 32k;
             fastcgi_buffer_size 32k;
             include /etc/nginx/fastcgi_params;
+            # With its port: pages of another port are another site.
+            fastcgi_param HTTP_HOST \$host:\$server_port;
             fastcgi_param SCRIPT_FILENAME "$ROOT/public/index.php";
             fastcgi_param SCRIPT_NAME /index.php;
         }

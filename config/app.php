@@ -13,6 +13,6 @@ return [
     'locale' => 'en',
     'fallback_locale' => 'en',
     'cipher' => 'AES-256-CBC',
-    'key' => env('APP_KEY'),
+    'key' => ($file = env('APP_KEY_FILE')) === null ? env('APP_KEY') : trim((string) file_get_contents((string) $file)),
     'maintenance' => ['driver' => 'file'],
 ];

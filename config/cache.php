@@ -3,10 +3,10 @@
 declare(strict_types=1);
 
 return [
-    'default' => env('CACHE_STORE', 'file'),
+    'default' => env('CACHE_STORE', 'database'),
     'stores' => [
         'array' => ['driver' => 'array'],
-        'file' => ['driver' => 'file', 'path' => storage_path('framework/cache/data')],
+        'database' => ['driver' => 'database', 'table' => 'cache'],
     ],
     'prefix' => 'kybernet',
 ];

@@ -5,4 +5,9 @@ declare(strict_types=1);
 return [
     // The version of the rules that judgements are kept with; worked out once, when the settings are cached.
     'maker' => App\Kept\Maker::fingerprint(dirname(__DIR__)),
+    // Addresses, with commas between them, that may say who the client is.
+    'proxies' => (string) env('KYBERNET_PROXIES', ''),
+    // A header by which the organisation's own proxy says who somebody is, and the addresses from which it is believed.
+    'sign_in_header' => (string) env('KYBERNET_SIGN_IN_HEADER', ''),
+    'sign_in_proxies' => (string) env('KYBERNET_SIGN_IN_PROXIES', ''),
 ];

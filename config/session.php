@@ -3,11 +3,12 @@
 declare(strict_types=1);
 
 return [
-    'driver' => env('SESSION_DRIVER', 'whole-files'),
+    'driver' => env('SESSION_DRIVER', 'kept'),
     'lifetime' => 600,
     'expire_on_close' => false,
     'encrypt' => false,
-    'files' => storage_path('framework/sessions'),
+    // In the database: any node may answer, and people see where they are signed in.
+    'table' => 'sessions',
     'lottery' => [2, 100],
     'cookie' => 'kybernet',
     'path' => '/',

@@ -12,21 +12,28 @@ use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\FirstMonthController;
 use App\Organisation\UnitController;
+use App\People\AccountController;
 use App\People\BeginningController;
 use App\People\EntryController;
 use App\People\PeopleController;
+use App\People\PeopleListController;
 use App\People\SessionController;
+use App\People\StandInController;
 use App\Register\DefinitionController;
 use App\Register\KpiController;
 use App\Register\ListController;
+use App\Register\StarterController;
 use App\Review\FollowUpController;
 use App\Review\ReviewController;
 use App\Review\ReviewFileController;
+use App\Settings\SettingsController;
+use App\Settings\TokenController;
 use App\Trail\ChangeController;
 use Illuminate\Support\Facades\Route;
 
 Route::get('session', [SessionController::class, 'show']);
 Route::post('session', [SessionController::class, 'store'])->middleware('throttle:sign-in');
+Route::post('forgotten', [SessionController::class, 'forgotten'])->middleware('throttle:forgotten');
 
 // Who has the link that the installation printed, and nobody else, begins an organisation.
 // Who has a link that an administrator handed over chooses a password with it.
@@ -53,22 +60,51 @@ Route::middleware('auth')->group(function (): void {
     Route::post('units/{unit}/reopening', [PeriodController::class, 'reopen'])->can('close', 'unit');
 
     Route::get('units/{unit}/figures', [ExportController::class, 'figures'])->can('view', 'unit');
-    Route::get('definitions', [DefinitionController::class, 'file'])->can('define', Kpi::class);
-    Route::post('definitions', [DefinitionController::class, 'store'])->can('define', Kpi::class);
-    Route::post('definitions/{upload}', [DefinitionController::class, 'apply'])->whereUuid('upload')->can('define', Kpi::class);
+    Route::get('definitions', [DefinitionController::class, 'file'])->can('defineAll', Kpi::class);
+    Route::post('definitions', [DefinitionController::class, 'store'])->can('defineAll', Kpi::class);
+    Route::post('definitions/{upload}', [DefinitionController::class, 'apply'])->whereUuid('upload')->can('defineAll', Kpi::class);
 
     Route::get('people', [PeopleController::class, 'index'])->can('administer', User::class);
+    Route::get('people/file', [PeopleListController::class, 'file'])->can('administer', User::class);
+    Route::post('people-lists/preview', [PeopleListController::class, 'preview'])->can('administer', User::class);
+    Route::post('people-lists', [PeopleListController::class, 'store'])->can('administer', User::class);
     Route::post('people', [PeopleController::class, 'store'])->can('administer', User::class);
     Route::put('people/{person}', [PeopleController::class, 'update'])->can('administer', User::class);
     Route::post('people/{person}/link', [PeopleController::class, 'link'])->can('administer', User::class);
     Route::put('people/{person}/block', [PeopleController::class, 'block'])->can('administer', User::class);
+    Route::delete('people/{person}/second-factor', [PeopleController::class, 'takeFactorOff'])->can('administer', User::class);
+    Route::get('people/{person}/duties', [PeopleController::class, 'duties'])->can('administer', User::class);
+    Route::post('people/{person}/leaving', [PeopleController::class, 'leave'])->can('administer', User::class);
+    Route::get('stand-ins', [StandInController::class, 'index'])->can('administer', User::class);
+    Route::post('people/{person}/stand-ins', [StandInController::class, 'store'])->can('arrange', 'person');
+    Route::delete('people/{person}/stand-ins/{standIn}', [StandInController::class, 'destroy'])->can('arrange', 'person');
+
+    Route::get('account', [AccountController::class, 'show']);
+    Route::patch('account', [AccountController::class, 'rename']);
+    Route::post('account/second-factor', [AccountController::class, 'beginFactor']);
+    Route::put('account/second-factor', [AccountController::class, 'confirmFactor'])->middleware('throttle:password');
+    Route::delete('account/second-factor', [AccountController::class, 'takeFactorOff'])->middleware('throttle:password');
+    Route::delete('account/sessions', [AccountController::class, 'endOthers']);
+    Route::delete('account/sessions/{session}', [AccountController::class, 'end']);
     Route::put('session/password', [SessionController::class, 'password'])->middleware('throttle:password');
+
+    Route::get('settings', [SettingsController::class, 'show'])->can('administer', User::class);
+    Route::put('settings', [SettingsController::class, 'update'])->can('administer', User::class);
+    Route::get('settings/new-kpi', [SettingsController::class, 'newKpi'])->can('define', Kpi::class);
+    Route::get('settings/everything', [SettingsController::class, 'everything'])->can('exportAll', User::class);
+    Route::delete('demonstration', [SettingsController::class, 'leave'])->can('administer', User::class);
+    Route::get('tokens', [TokenController::class, 'index'])->can('administer', User::class);
+    Route::post('tokens', [TokenController::class, 'store'])->can('administer', User::class);
+    Route::delete('tokens/{token}', [TokenController::class, 'destroy'])->can('administer', User::class);
 
     Route::get('first-month', [FirstMonthController::class, 'show'])->can('administer', Unit::class);
     Route::delete('first-month', [FirstMonthController::class, 'destroy'])->can('administer', Unit::class);
     Route::get('units', [UnitController::class, 'index'])->can('administer', Unit::class);
     Route::put('units/{unit}', [UnitController::class, 'change'])->can('administer', Unit::class);
     Route::delete('units/{unit}', [UnitController::class, 'takeAway'])->can('administer', Unit::class);
+    Route::put('units/{unit}/order', [UnitController::class, 'order'])->can('administer', Unit::class);
+    Route::put('units/{unit}/retirement', [UnitController::class, 'retire'])->can('administer', Unit::class);
+    Route::delete('units/{unit}/retirement', [UnitController::class, 'bringBack'])->can('administer', Unit::class);
     Route::post('unit-lists/preview', [UnitController::class, 'preview'])->can('administer', Unit::class);
     Route::post('unit-lists', [UnitController::class, 'store'])->can('administer', Unit::class);
     Route::delete('unit-lists/{batch}', [UnitController::class, 'destroy'])->whereUuid('batch')->can('administer', Unit::class);
@@ -101,14 +137,16 @@ Route::middleware('auth')->group(function (): void {
         Route::post('measurements/{measurement}/actions/{period}', [FollowUpController::class, 'agree'])->can('log', 'measurement');
     });
 
+    Route::get('starters', [StarterController::class, 'index'])->can('define', Kpi::class);
+    Route::post('starters', [StarterController::class, 'store'])->can('define', Kpi::class);
     Route::get('kpis', [KpiController::class, 'index'])->can('viewAny', Kpi::class);
     Route::get('kpis/{kpi}', [KpiController::class, 'show'])->can('view', 'kpi');
     Route::get('pairings', [KpiController::class, 'pairings'])->can('define', Kpi::class);
     Route::post('kpis', [KpiController::class, 'store'])->can('define', Kpi::class);
-    Route::patch('kpis', [KpiController::class, 'bulk'])->can('define', Kpi::class);
+    Route::patch('kpis', [KpiController::class, 'bulk'])->can('defineAll', Kpi::class);
     Route::post('replay', [KpiController::class, 'replay'])->can('define', Kpi::class);
     Route::post('formula', [KpiController::class, 'formula'])->can('define', Kpi::class);
-    Route::put('lists', [ListController::class, 'update'])->can('define', Kpi::class);
+    Route::put('lists', [ListController::class, 'update'])->can('defineAll', Kpi::class);
     Route::post('targets/plan', [TargetController::class, 'plan'])->can('define', Kpi::class);
     Route::put('kpis/{kpi}', [KpiController::class, 'update'])->can('define', 'kpi');
     Route::delete('kpis/{kpi}', [KpiController::class, 'destroy'])->can('define', 'kpi');

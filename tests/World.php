@@ -10,7 +10,7 @@ use App\Models\User;
 use App\Support\Formats;
 
 /**
- * A small organisation for tests: two departments, a zone, four people, seven measurements and a few figures. All of it
+ * A small organisation for tests: two departments, a zone, seven people, seven measurements and a few figures. All of it
  * can be seen at once, and nothing of it is in the demonstration.
  *
  *     ORG whole
@@ -22,8 +22,8 @@ use App\Support\Formats;
  */
 final class World
 {
-    /** Everybody by their role: a head and an owner belong to NORTH. */
-    public const PEOPLE = ['analyst' => 'ORG', 'executive' => 'ORG', 'head' => 'NORTH', 'owner' => 'NORTH'];
+    /** Everybody by their role, and for which part; the analyst administers besides. */
+    public const PEOPLE = ['analyst' => 'ORG', 'executive' => 'ORG', 'head' => 'NORTH', 'owner' => 'NORTH', 'reader' => 'ORG', 'auditor' => 'ORG', 'administrator' => 'ORG'];
 
     /** Puts it in the place of everything; the test takes it back with its transaction. */
     public static function begin(): void
@@ -55,7 +55,7 @@ final class World
 
         return [
             'format' => 'kybernet-workbook', 'version' => 1, 'calendar' => ['yearStartMonth' => 4],
-            'people' => array_map(fn (string $role, string $unit): array => ['email' => "{$role}@world.example", 'name' => ucfirst($role), 'role' => $role, 'unit' => $unit], array_keys(self::PEOPLE), self::PEOPLE),
+            'people' => array_map(fn (string $role, string $unit): array => ['email' => "{$role}@world.example", 'name' => ucfirst($role), 'role' => $role, 'unit' => $unit, 'further' => $role === 'analyst' ? [['role' => 'administrator']] : []], array_keys(self::PEOPLE), self::PEOPLE),
             'units' => [
                 ['code' => 'ORG', 'name' => 'Whole', 'kind' => 'organisation'],
                 ['code' => 'NORTH', 'name' => 'North', 'kind' => 'department', 'parent' => 'ORG'],

@@ -23,6 +23,14 @@ final readonly class ExportController
     ], responses: [
         new OA\Response(response: 200, description: 'The figures of the financial year as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
     ])]
+    #[OA\Get(path: '/api/programs/units/{unit}/figures', operationId: 'programFigures', security: [['token' => []]], parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(name: 'kpi', in: 'query', required: false, description: 'code of the KPI alone that is wanted', schema: new OA\Schema(type: 'string')),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The figures of the financial year as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
     public function figures(Unit $unit, ExportRequest $request, FigureTable $table, #[CurrentUser] User $user): StreamedResponse
     {
         $name = ($request->kpi() === '' ? '' : "{$request->kpi()}-")."{$unit->code}-figures-{$request->period()->key()}";

@@ -25,6 +25,7 @@ use Kybernet\Core\Status\Status;
 use Kybernet\Core\Workbook\BadWorkbook;
 use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\MeasurementEntry;
+use Kybernet\Core\Workbook\PersonEntry;
 use Kybernet\Core\Workbook\Problem;
 use Kybernet\Core\Workbook\UnitEntry;
 use Kybernet\Core\Workbook\Workbook;
@@ -83,14 +84,13 @@ final class ImportWorkbook
             // Nobody writes meanwhile; who reads sees what was there.
             $this->database->statement('LOCK TABLE kpi_unit, units, kpis, users, readings, notes, targets, calls, actions, period_states IN EXCLUSIVE MODE');
             $this->remember();
-            $homes = $this->database->table('users')->join('units', 'units.id', '=', 'users.unit_id')->pluck('units.code', 'users.email')->all();
-            // People belong to units that go and come back within this transaction.
-            $this->database->statement('SET CONSTRAINTS users_unit_id_foreign DEFERRED');
+            // What people do is for units that go and come back within this transaction.
+            $this->database->statement('SET CONSTRAINTS grants_unit_id_foreign DEFERRED');
             foreach (self::TABLES as $table) {
                 $this->database->table($table)->delete();
             }
             $this->units($workbook);
-            $this->people($workbook, $homes);
+            $this->people($workbook);
             $this->names($workbook);
             $this->kpis($workbook);
             $this->flush();
@@ -173,26 +173,18 @@ final class ImportWorkbook
         }
     }
 
-    /** @param  array<string, string>  $homes  the code of the unit that each account belonged to, by e-mail address */
-    private function people(Workbook $workbook, array $homes): void
+    private function people(Workbook $workbook): void
     {
-        $root = $this->ids['units'][array_values(array_filter($workbook->units, fn (UnitEntry $unit): bool => $unit->parent === null))[0]->code];
-        foreach ($homes as $email => $home) {
-            $this->database->table('users')->where('email', $email)->update(['unit_id' => $this->ids['units'][$home] ?? $root]);
-        }
+        /** @var array<string, int> $there */
+        $there = $this->database->table('users')->pluck('id', 'email')->all();
         $locked = null;
         foreach ($workbook->people as $person) {
-            $columns = [
-                'name' => $person->name,
-                'role' => $person->role,
-                'unit_id' => $person->unit === null ? $root : $this->ids['units'][$person->unit],
-                'locale' => $person->locale ?? 'en-GB',
-            ];
-            if (isset($homes[$person->email])) {
+            $columns = ['name' => $person->name, 'locale' => $person->locale ?? 'en-GB'];
+            if (isset($there[$person->email])) {
                 $this->database->table('users')->where('email', $person->email)->update($columns);
             } else {
                 $locked ??= $this->hasher->make(Str::random(64));
-                $this->database->table('users')->insert([...$columns, 'email' => $person->email, 'joined_at' => now(), 'is_administrator' => $person->role === Role::Analyst->value, 'password' => $locked, 'created_at' => now(), 'updated_at' => now()]);
+                $this->database->table('users')->insert([...$columns, 'email' => $person->email, 'joined_at' => now(), 'password' => $locked, 'created_at' => now(), 'updated_at' => now()]);
             }
             $this->database->table('users')->where('email', $person->email)->when(! $person->isBlocked, fn (Builder $query): Builder => $query->whereNotNull('blocked_at'), fn (Builder $query): Builder => $query->whereNull('blocked_at'))
                 ->update(['blocked_at' => $person->isBlocked ? now() : null]);
@@ -205,6 +197,37 @@ final class ImportWorkbook
             $this->database->table('users')->whereIn('email', array_column(Accounts::all(), 'email'))->update(['password' => $locked ?? $this->hasher->make(Str::random(64)), 'remember_token' => null]);
         }
         $this->ids['users'] = $this->database->table('users')->pluck('id', 'email')->all();
+        $this->grants($workbook, $there);
+    }
+
+    /**
+     * What people come to do. Who is not in the workbook keeps it, for the unit of the same code; where the workbook names
+     * no administrator, those who administer go on, and new analysts do too.
+     *
+     * @param  array<string, int>  $there  identities of those who were there before, by e-mail address
+     */
+    private function grants(Workbook $workbook, array $there): void
+    {
+        $root = $this->ids['units'][array_values(array_filter($workbook->units, fn (UnitEntry $unit): bool => $unit->parent === null))[0]->code];
+        $unit = fn (?string $code): int => $code === null ? $root : $this->ids['units'][$code] ?? $root;
+        $administrator = Role::Administrator->value;
+        $named = array_filter($workbook->people, fn (PersonEntry $person): bool => in_array($administrator, array_column($person->roles(), 'role'), true)) !== [];
+        $rows = [];
+        foreach ($workbook->people as $person) {
+            foreach ([...$person->roles(), ...(! $named && ! isset($there[$person->email]) && $person->role === Role::Analyst->value ? [['role' => $administrator, 'unit' => null]] : [])] as $held) {
+                $rows[] = ['user_id' => $this->ids['users'][$person->email], 'role' => $held['role'], 'unit_id' => $held['role'] === $administrator ? $root : $unit($held['unit'])];
+            }
+        }
+        $listed = array_flip(array_map(fn (PersonEntry $person): int => $this->ids['users'][$person->email], $workbook->people));
+        /** @var list<object{user_id: int, role: string, code: string|null}> $former */
+        $former = $this->database->select('SELECT user_id, role, code FROM former_grants LEFT JOIN former_units ON former_units.id = unit_id ORDER BY former_grants.id');
+        foreach ($former as $held) {
+            if (! isset($listed[$held->user_id]) || (! $named && $held->role === $administrator)) {
+                $rows[] = ['user_id' => $held->user_id, 'role' => $held->role, 'unit_id' => $held->role === $administrator ? $root : $unit($held->code)];
+            }
+        }
+        $this->database->table('grants')->delete();
+        $this->database->table('grants')->insertOrIgnore($rows);
     }
 
     /** What is to be found again: identities by code, and what a workbook does not tell. */
@@ -218,7 +241,7 @@ final class ImportWorkbook
             'kpi_unit' => $this->database->table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_unit.kpi_id')->join('units', 'units.id', '=', 'kpi_unit.unit_id')
                 ->selectRaw("kpi_unit.id, kpis.code || ' ' || units.code AS place")->pluck('id', 'place')->all(),
         ];
-        foreach (['kpis', 'readings', 'notes', 'calls', 'actions', 'period_states', 'seen_marks', 'objectives', 'themes', 'units', 'rule_sets', 'kpi_drivers'] as $table) {
+        foreach (['kpis', 'readings', 'notes', 'calls', 'actions', 'period_states', 'seen_marks', 'objectives', 'themes', 'units', 'rule_sets', 'kpi_drivers', 'grants', 'unit_history', 'unit_codes'] as $table) {
             $this->database->statement("CREATE TEMPORARY TABLE former_{$table} ON COMMIT DROP AS SELECT * FROM {$table}");
         }
     }
@@ -253,6 +276,9 @@ final class ImportWorkbook
         // Readings that were taken back keep their rows, so that their versions go on counting.
         $this->database->statement('INSERT INTO readings SELECT former.* FROM former_readings former JOIN kpi_unit ON kpi_unit.id = former.kpi_unit_id WHERE former.actual IS NULL AND former.colour IS NULL
             AND NOT EXISTS (SELECT FROM readings WHERE readings.kpi_unit_id = former.kpi_unit_id AND readings.period = former.period)');
+        // How units stood in closed months, and the codes that they had, for those that are the same.
+        $this->database->statement('INSERT INTO unit_history SELECT former.* FROM former_unit_history former JOIN units ON units.id = former.unit_id WHERE former.parent_id IS NULL OR EXISTS (SELECT FROM units above WHERE above.id = former.parent_id)');
+        $this->database->statement('INSERT INTO unit_codes SELECT former.* FROM former_unit_codes former JOIN units ON units.id = former.unit_id WHERE NOT EXISTS (SELECT FROM units taken WHERE lower(taken.code) = lower(former.code))');
         $this->database->statement('INSERT INTO seen_marks SELECT former.* FROM former_seen_marks former JOIN kpi_unit ON kpi_unit.id = former.kpi_unit_id');
     }
 

@@ -4,7 +4,9 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
+use App\Models\Role;
 use App\Models\Unit;
+use App\Models\User;
 use App\Organisation\Organisation;
 use App\Support\Month;
 use App\Support\PeriodDate;
@@ -93,9 +95,15 @@ final readonly class DatabaseWorkbook
     /** @return list<PersonEntry> */
     private function people(): array
     {
-        return array_values($this->database->table('users')->leftJoin('units', 'units.id', '=', 'users.unit_id')->orderBy('users.id')
-            ->get(['users.email', 'users.name', 'users.role', 'users.locale', 'users.blocked_at', 'units.code as unit'])
-            ->map(fn (stdClass $user): PersonEntry => new PersonEntry($user->email, $user->name, $user->role, $user->unit, $user->locale, $user->blocked_at !== null))->all());
+        $roles = [];
+        /** @var list<object{user_id: int, role: string, code: string}> $grants */
+        $grants = $this->database->select('SELECT user_id, role, code FROM grants JOIN units ON units.id = unit_id ORDER BY grants.id');
+        foreach ($grants as $grant) {
+            $roles[$grant->user_id][] = ['role' => $grant->role, 'unit' => $grant->code];
+        }
+
+        return array_values(User::query()->orderBy('id')->get()
+            ->map(fn (User $user): PersonEntry => new PersonEntry($user->email, $user->name, $roles[$user->id][0]['role'] ?? Role::Reader->value, $roles[$user->id][0]['unit'] ?? null, $user->locale, $user->blocked_at !== null, array_slice($roles[$user->id] ?? [], 1)))->all());
     }
 
     private function unit(Unit $unit): UnitEntry

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
-use App\Models\Kpi;
 use App\Models\User;
 use App\Organisation\Rights;
 use App\Support\Month;
@@ -27,7 +26,8 @@ final class EntryRules
     /** @var array<int, bool> whether figures are the person's to enter, by measurement */
     private array $mine = [];
 
-    private bool $plans = false;
+    /** @var array<int, bool> whether targets are theirs to plan, by unit */
+    private array $plans = [];
 
     public function __construct(private readonly Rights $rights, private readonly Closures $closures, private readonly FinancialYear $year)
     {
@@ -57,7 +57,7 @@ final class EntryRules
         return match (true) {
             $kpi->measurement->definition->kind === Kind::Judged => Lock::NoTargets,
             $kpi->measurement->actuals instanceof GatheredFigures => Lock::TargetsBelow,
-            ! $this->mayPlan($user) => Lock::Planned,
+            ! $this->mayPlan($kpi, $user) => Lock::Planned,
             default => null,
         };
     }
@@ -114,11 +114,11 @@ final class EntryRules
         return $this->mine[$kpi->id] ??= $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId);
     }
 
-    private function mayPlan(User $user): bool
+    private function mayPlan(MeasurementFacts $kpi, User $user): bool
     {
         $this->ask($user);
 
-        return $this->plans;
+        return $this->plans[$kpi->unitId] ??= $this->rights->analyses($user, $kpi->unitId);
     }
 
     private function ask(User $user): void
@@ -126,7 +126,7 @@ final class EntryRules
         if ($this->asked !== $user) {
             $this->asked = $user;
             $this->mine = [];
-            $this->plans = $user->can('define', Kpi::class);
+            $this->plans = [];
         }
     }
 }

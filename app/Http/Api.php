@@ -11,7 +11,7 @@ use OpenApi\Attributes as OA;
  * What all addresses of the API share.
  */
 #[OA\OpenApi(openapi: '3.1.0')]
-#[OA\Info(version: '1', title: 'Kybernet', description: 'The API behind the screens: JSON, a cookie session, RFC 9457 problems.')]
+#[OA\Info(version: '1', title: 'Kybernet', description: 'The API behind the screens: JSON, a cookie session, RFC 9457 problems. Programs use what stands below /api/programs, with a token instead of a session.')]
 #[OA\Parameter(parameter: 'unit', name: 'unit', in: 'path', required: true, description: 'code of the unit', schema: new OA\Schema(type: 'string'))]
 #[OA\Parameter(parameter: 'import', name: 'import', in: 'path', required: true, description: 'identity of the import', schema: new OA\Schema(type: 'integer'))]
 #[OA\Parameter(parameter: 'format', name: 'format', in: 'query', required: true, schema: new OA\Schema(type: 'string'))]
@@ -23,5 +23,6 @@ use OpenApi\Attributes as OA;
 #[OA\Parameter(parameter: 'columns', name: 'columns', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['month', 'week']))]
 #[OA\Parameter(parameter: 'period', name: 'period', in: 'query', required: true, description: 'a month, 2026-08', schema: new OA\Schema(type: 'string'))]
 #[OA\Parameter(parameter: 'span', name: 'span', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: Span::class))]
+#[OA\SecurityScheme(securityScheme: 'token', type: 'http', scheme: 'bearer', description: 'the token of a program: Settings, Programs')]
 #[OA\Response(response: 'Problem', description: 'What went wrong', content: new OA\MediaType(mediaType: 'application/problem+json', schema: new OA\Schema(ref: '#/components/schemas/Problem')))]
 final class Api {}

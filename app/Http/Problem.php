@@ -11,6 +11,7 @@ use Illuminate\Database\Eloquent\ModelNotFoundException;
 use Illuminate\Database\QueryException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Session\TokenMismatchException;
+use Illuminate\Support\Facades\Context;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
 use PDOException;
@@ -68,6 +69,7 @@ final class Problem
             'status' => $status,
             'detail' => match (true) {
                 $error instanceof Conflict => $error->getMessage(),
+                $type === ProblemType::Broken => $type->detail().' Whoever runs Kybernet finds it in the log under '.self::number().'.',
                 self::isUnkeepable($error) => 'Nothing was saved: a value of the request cannot be kept.',
                 default => $type->detail(),
             },
@@ -97,6 +99,14 @@ final class Problem
         return false;
     }
 
+    /** Of the request, as its lines in the log have it. */
+    private static function number(): string
+    {
+        $number = Context::get('request');
+
+        return is_string($number) ? $number : 'no number';
+    }
+
     private static function type(Throwable $error): ProblemType
     {
         $code = $error instanceof HttpExceptionInterface ? $error->getStatusCode() : 500;
@@ -107,6 +117,7 @@ final class Problem
             $error instanceof QueryException && $error->getCode() === self::CLOSED => ProblemType::Closed,
             $error instanceof Conflict => ProblemType::Conflict,
             $error instanceof AuthenticationException => ProblemType::SignedOut,
+            $error instanceof SecondFactorMissing => ProblemType::SecondFactor,
             $error instanceof AuthorizationException, $code === 403 => ProblemType::NotAllowed,
             $error instanceof TokenMismatchException, $code === 419 => ProblemType::StaleSession,
             $error instanceof ModelNotFoundException, $code === 404 => ProblemType::NotFound,

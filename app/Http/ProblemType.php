@@ -14,6 +14,7 @@ enum ProblemType: string
     case Conflict = 'conflict';
     case SignedOut = 'signed-out';
     case NotAllowed = 'not-allowed';
+    case SecondFactor = 'second-factor';
     case StaleSession = 'stale-session';
     case NotFound = 'not-found';
     case TooMany = 'too-many';
@@ -28,7 +29,7 @@ enum ProblemType: string
             self::Invalid, self::Closed => 422,
             self::Conflict => 409,
             self::SignedOut => 401,
-            self::NotAllowed => 403,
+            self::NotAllowed, self::SecondFactor => 403,
             self::StaleSession => 419,
             self::NotFound => 404,
             self::TooMany => 429,
@@ -46,6 +47,7 @@ enum ProblemType: string
             self::Conflict => 'Somebody else was faster',
             self::SignedOut => 'You are not signed in',
             self::NotAllowed => 'This is not yours to change',
+            self::SecondFactor => 'A second factor is needed',
             self::StaleSession => 'Your session has ended',
             self::NotFound => 'There is no such thing here',
             self::TooMany => 'Too many attempts',
@@ -64,6 +66,7 @@ enum ProblemType: string
             self::Conflict => 'It is another one by now. Nothing was overwritten.',
             self::SignedOut => 'Please sign in and try again.',
             self::NotAllowed => 'Your account does not have the right to do this.',
+            self::SecondFactor => 'Everybody here signs in with a second factor. Set yours up first.',
             self::StaleSession => 'Please sign in again.',
             self::NotFound => 'It may have been renamed or removed.',
             self::TooMany => 'Please wait a minute and try again.',
@@ -82,6 +85,7 @@ enum ProblemType: string
             self::Conflict => 'The member “current” holds what stands there now, with its version and by whom. Show both, let a person choose, and send the choice with that version.',
             self::SignedOut => 'Begin a session with POST /api/session, and send its cookies.',
             self::NotAllowed => 'The account may see this and not change it. Somebody who answers for the figure can.',
+            self::SecondFactor => 'Begin one with POST /api/account/second-factor, and confirm it with a code of the device.',
             self::StaleSession => 'Any answer brings a new XSRF-TOKEN cookie: send its value as the header X-XSRF-TOKEN, and sign in again where the session is over.',
             self::NotFound => 'There is none of that name, or it is not this account’s to see: the two are told in the same way.',
             self::TooMany => 'The header Retry-After says after how many seconds the next attempt is looked at.',

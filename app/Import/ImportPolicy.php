@@ -5,15 +5,17 @@ declare(strict_types=1);
 namespace App\Import;
 
 use App\Models\Import;
-use App\Models\Role;
 use App\Models\User;
+use App\Organisation\Rights;
 use Illuminate\Auth\Access\Response;
 
-final class ImportPolicy
+final readonly class ImportPolicy
 {
-    /** Look at it, apply it, undo it: whoever sent it, and any analyst. */
+    public function __construct(private Rights $rights) {}
+
+    /** Look at it, apply it, undo it: whoever sent it, and whoever does an analyst's work for its unit. */
     public function handle(User $user, Import $import): Response
     {
-        return $import->user_id === $user->id || $user->role === Role::Analyst ? Response::allow() : Response::denyAsNotFound();
+        return $import->user_id === $user->id || ($import->unit_id === null ? $this->rights->analysesAll($user) : $this->rights->analyses($user, $import->unit_id)) ? Response::allow() : Response::denyAsNotFound();
     }
 }

@@ -14,6 +14,7 @@ use App\Logbook\Views\TargetPlanRow;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Organisation\Rights;
 use App\Support\NumberSetting;
 use Brick\Math\BigDecimal;
 use InvalidArgumentException;
@@ -39,6 +40,7 @@ final readonly class TargetPlanner
         private Organisation $organisation,
         private EntryRules $rules,
         private Closures $closures,
+        private Rights $rights,
     ) {}
 
     public function plan(WantedPlan $wanted, User $user): TargetPlanPage
@@ -47,7 +49,7 @@ final readonly class TargetPlanner
         $months = $this->scorecard->year->months($wanted->month);
         $place = array_flip($this->organisation->below($unit->id));
         $kpis = array_values(array_filter(
-            $this->kpis->inUnits(array_keys($place), $months[0]->plus(-24), $months[11]),
+            $this->rights->seen($user, $this->kpis->inUnits(array_keys($place), $months[0]->plus(-24), $months[11])),
             fn (MeasurementFacts $kpi): bool => $wanted->codes === [] ? $kpi->isTyped() && $kpi->measurement->definition->kind !== Kind::Judged : in_array($kpi->code, $wanted->codes, true),
         ));
         usort($kpis, fn (MeasurementFacts $one, MeasurementFacts $other): int => $place[$one->unitId] <=> $place[$other->unitId]);

@@ -16,6 +16,8 @@ use Illuminate\Database\Eloquent\Model;
  * @property int $position
  * @property string $roll_up `weighted`, `worst` or `share`
  * @property string $roll_up_green the cut for green: a score, or % of the weight
+ * @property string|null $retired_from the first month in which nothing is measured there any longer
+ * @property string|null $retired_by what ended together with it, in the trail
  * @property string $roll_up_other the cut for amber, or under `share` % of the weight for red
  */
 final class Unit extends Model
@@ -27,5 +29,16 @@ final class Unit extends Model
     public function getRouteKeyName(): string
     {
         return 'code';
+    }
+
+    /**
+     * By its code, or by one that it had before: addresses that people keep go on working.
+     *
+     * @param  mixed  $value
+     * @param  string|null  $field
+     */
+    public function resolveRouteBinding($value, $field = null): ?Model
+    {
+        return parent::resolveRouteBinding($value, $field) ?? self::query()->whereIn('id', UnitCode::query()->where('code', $value)->select('unit_id'))->first();
     }
 }

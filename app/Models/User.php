@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace App\Models;
 
-use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
 
 /**
@@ -15,27 +16,31 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string|null $blocked_at since when nobody can sign in with it
  * @property string|null $joined_at since when they have a password of their own; before that they are invited
  * @property string|null $seen_at
- * @property Role $role
- * @property int $unit_id where the person belongs; a department head answers for it and all below
- * @property bool $is_administrator may change units, people and settings
+ * @property string|null $asked_at when they asked to be let in again and could not be written to
+ * @property string|null $second_factor the secret of their time codes, encrypted
+ * @property string|null $second_factor_since since when a code of it is asked for
+ * @property int $second_factor_step of the latest code that was taken
  * @property string $locale the number setting, a BCP 47 tag: it decides which decimal separator is read
- * @property Unit $unit
+ * @property Collection<int, Grant> $grants what they come to do, the first first
  */
 final class User extends Authenticatable
 {
-    protected $fillable = ['name', 'email', 'password', 'role', 'unit_id', 'locale'];
+    protected $fillable = ['name', 'email', 'password', 'locale'];
 
-    protected $hidden = ['password', 'remember_token'];
+    protected $hidden = ['password', 'remember_token', 'second_factor'];
 
-    /** @return BelongsTo<Unit, $this> */
-    public function unit(): BelongsTo
+    /** @return HasMany<Grant, $this> */
+    public function grants(): HasMany
     {
-        return $this->belongsTo(Unit::class);
+        $grants = $this->hasMany(Grant::class);
+        $grants->orderBy('id');
+
+        return $grants;
     }
 
     /** @return array<string, string> */
     protected function casts(): array
     {
-        return ['role' => Role::class, 'password' => 'hashed', 'is_administrator' => 'boolean'];
+        return ['password' => 'hashed', 'second_factor' => 'encrypted', 'second_factor_step' => 'integer'];
     }
 }

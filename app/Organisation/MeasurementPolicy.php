@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Organisation;
 
 use App\Models\Measurement;
-use App\Models\Role;
 use App\Models\User;
 use Illuminate\Auth\Access\Response;
 
@@ -32,6 +31,6 @@ final readonly class MeasurementPolicy
     {
         $sight = $this->view($user, $measurement);
 
-        return $sight->denied() || $user->role === Role::Analyst || $user->role === Role::Head ? $sight : Response::deny();
+        return $sight->denied() || $this->rights->mayCall($user, $measurement->unit_id) ? $sight : Response::deny();
     }
 }

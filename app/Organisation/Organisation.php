@@ -5,8 +5,12 @@ declare(strict_types=1);
 namespace App\Organisation;
 
 use App\Models\Unit;
+use App\Models\UnitCode;
+use App\Models\UnitStood;
+use App\Support\Month;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Eloquent\Builder;
+use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\RollUpRule;
 use Kybernet\Core\Status\UnitTree;
@@ -19,8 +23,11 @@ final class Organisation
     /** @var array<int, Unit>|null in tree order: every unit stands before the units below it */
     private ?array $units = null;
 
-    /** @var UnitTree<int>|null */
-    private ?UnitTree $tree = null;
+    /** @var array<string, UnitTree<int>> by the last month for which it held; '' for the one of today */
+    private array $trees = [];
+
+    /** @var array<int, list<UnitStood>>|null how units stood and counted up to a month, earliest first, by unit */
+    private ?array $history = null;
 
     /** @return array<int, Unit> */
     public function units(): array
@@ -66,40 +73,119 @@ final class Organisation
         return $parents;
     }
 
-    /** @return UnitTree<int> */
-    public function tree(): UnitTree
+    /**
+     * The tree as it stands, or as it stood in a month: a closed month keeps the one by which it was closed.
+     *
+     * @return UnitTree<int>
+     */
+    public function tree(?Period $month = null): UnitTree
     {
-        if ($this->tree === null) {
+        $epoch = $month === null ? '' : $this->epoch(Month::date($month));
+        if (! isset($this->trees[$epoch])) {
             // Units are many, their methods and weights few.
             $methods = [];
             $weights = [];
-            $this->tree = new UnitTree(array_map(function (Unit $unit) use (&$methods, &$weights): array {
-                ['parent_id' => $parent, 'weight' => $weight, 'roll_up' => $name, 'roll_up_green' => $green, 'roll_up_other' => $other] = $unit->getAttributes();
+            $this->trees[$epoch] = new UnitTree(array_map(function (Unit $unit) use (&$methods, &$weights, $epoch): array {
+                ['parent_id' => $parent, 'weight' => $weight, 'roll_up' => $name, 'roll_up_green' => $green, 'roll_up_other' => $other] = $this->stood($unit, $epoch);
 
                 return [
                     'parent' => $parent,
                     'weight' => $weights[$weight] ??= BigDecimal::of($weight),
-                    'method' => $methods["{$name} {$green} {$other}"] ??= self::method($unit),
+                    'method' => $methods["{$name} {$green} {$other}"] ??= self::made($name, $green, $other),
                 ];
             }, $this->units()));
         }
 
-        return $this->tree;
+        return $this->trees[$epoch];
     }
 
-    /** How the unit's status follows from those under it. */
+    /** How the unit's status follows from those under it; in a month, as it did then. */
     public static function method(Unit $unit): RollUpMethod
     {
-        $green = (string) BigDecimal::of($unit->roll_up_green)->stripTrailingZeros();
-        $other = (string) BigDecimal::of($unit->roll_up_other)->stripTrailingZeros();
-
-        return RollUpMethod::by(RollUpRule::from($unit->roll_up), $green, $other);
+        return self::made($unit->roll_up, $unit->roll_up_green, $unit->roll_up_other);
     }
 
-    /** @return non-empty-list<int> the unit and all below it */
-    public function below(int $unit): array
+    /** The same as {@see method()}, as it was in a month. */
+    public function methodIn(Unit $unit, Period $month): RollUpMethod
     {
-        return $this->tree()->below($unit);
+        ['roll_up' => $name, 'roll_up_green' => $green, 'roll_up_other' => $other] = $this->stood($unit, $this->epoch(Month::date($month)));
+
+        return self::made($name, $green, $other);
+    }
+
+    /** The weight of a unit in the roll-up of the one above it, as it was in a month. */
+    public function weightIn(Unit $unit, Period $month): string
+    {
+        return $this->stood($unit, $this->epoch(Month::date($month)))['weight'];
+    }
+
+    /** @return non-empty-list<int> the unit and all below it, as they stand or stood in a month */
+    public function below(int $unit, ?Period $month = null): array
+    {
+        return $this->tree($month)->below($unit);
+    }
+
+    /**
+     * The unit and all that stand below it, or stood there in one of the months.
+     *
+     * @param  list<Period>  $months
+     * @return non-empty-list<int>
+     */
+    public function belowIn(int $unit, array $months): array
+    {
+        $found = array_flip($this->below($unit));
+        foreach ($months as $month) {
+            $found += array_flip($this->below($unit, $month));
+        }
+
+        return array_keys($found);
+    }
+
+    private static function made(string $rule, string $green, string $other): RollUpMethod
+    {
+        return RollUpMethod::by(RollUpRule::from($rule), (string) BigDecimal::of($green)->stripTrailingZeros(), (string) BigDecimal::of($other)->stripTrailingZeros());
+    }
+
+    /** The earliest month up to which something was kept that reaches as far as the date; '' where all is as today. */
+    private function epoch(string $date): string
+    {
+        $epochs = [];
+        foreach ($this->history() as $kept) {
+            foreach ($kept as $row) {
+                if ($row->until >= $date) {
+                    $epochs[] = $row->until;
+                    break;
+                }
+            }
+        }
+
+        return $epochs === [] ? '' : min($epochs);
+    }
+
+    /** @return array{parent_id: int|null, weight: string, roll_up: string, roll_up_green: string, roll_up_other: string} */
+    private function stood(Unit $unit, string $epoch): array
+    {
+        foreach ($epoch === '' ? [] : $this->history()[$unit->id] ?? [] as $row) {
+            if ($row->until >= $epoch) {
+                return ['parent_id' => $row->parent_id, 'weight' => $row->weight, 'roll_up' => $row->roll_up, 'roll_up_green' => $row->roll_up_green, 'roll_up_other' => $row->roll_up_other];
+            }
+        }
+
+        /** @var array{parent_id: int|null, weight: string, roll_up: string, roll_up_green: string, roll_up_other: string} */
+        return $unit->getAttributes();
+    }
+
+    /** @return array<int, list<UnitStood>> by unit, the earliest first */
+    private function history(): array
+    {
+        if ($this->history === null) {
+            $this->history = [];
+            foreach (UnitStood::query()->tap(fn (Builder $query) => $query->orderBy('until'))->get() as $row) {
+                $this->history[$row->unit_id][] = $row;
+            }
+        }
+
+        return $this->history;
     }
 
     /** @return non-empty-list<int> the unit and all above it, the organisation last */
@@ -125,10 +211,12 @@ final class Organisation
         return max(array_map($this->depth(...), $this->below($unit))) - $this->depth($unit) + 1;
     }
 
-    /** @return list<Unit> directly under the unit */
-    public function children(int $unit): array
+    /** @return list<Unit> directly under the unit, as they stand or stood in a month */
+    public function children(int $unit, ?Period $month = null): array
     {
-        return array_values(array_filter($this->units(), fn (Unit $each): bool => $each->parent_id === $unit));
+        $epoch = $month === null ? '' : $this->epoch(Month::date($month));
+
+        return array_values(array_filter($this->units(), fn (Unit $each): bool => $this->stood($each, $epoch)['parent_id'] === $unit));
     }
 
     public function unit(int $id): Unit
@@ -136,6 +224,13 @@ final class Organisation
         return $this->units()[$id];
     }
 
+    /** @return list<string> codes that units had before, in small letters */
+    public function formerCodes(): array
+    {
+        return array_values(UnitCode::query()->get()->map(fn (UnitCode $former): string => mb_strtolower($former->code))->all());
+    }
+
+    /** By its code, or by one that it had before. */
     public function byCode(string $code): ?Unit
     {
         foreach ($this->units() as $unit) {
@@ -143,7 +238,8 @@ final class Organisation
                 return $unit;
             }
         }
+        $former = UnitCode::query()->where('code', $code)->value('unit_id');
 
-        return null;
+        return is_int($former) ? $this->units()[$former] ?? null : null;
     }
 }

@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace App\Organisation;
 
+use App\Http\MonthRule;
 use App\Models\Unit;
 use App\Organisation\Views\UnitLineView;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Kybernet\Core\Calendar\Period;
 use OpenApi\Attributes as OA;
 
 final readonly class UnitController
@@ -27,6 +30,44 @@ final readonly class UnitController
     public function change(Unit $unit, UnitRequest $request, SaveUnit $save): JsonResponse
     {
         $save->change($unit, $request->wanted(), $request->seen());
+
+        return new JsonResponse(null, 204);
+    }
+
+    #[OA\Put(path: '/api/units/{unit}/order', operationId: 'orderUnit', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['after'], properties: [
+        new OA\Property(property: 'after', description: 'code of the one behind which it stands; null for the first place', type: 'string', nullable: true),
+    ])), responses: [
+        new OA\Response(response: 204, description: 'It stands there'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function order(Unit $unit, Request $request, OrderUnits $order): JsonResponse
+    {
+        $request->validate(['after' => ['present', 'nullable', 'string', 'max:64']], ['after.*' => 'Say behind which unit it stands.']);
+        $order($unit, $request->filled('after') ? $request->string('after')->toString() : null);
+
+        return new JsonResponse(null, 204);
+    }
+
+    #[OA\Put(path: '/api/units/{unit}/retirement', operationId: 'retireUnit', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['from'], properties: [
+        new OA\Property(property: 'from', description: 'the first month in which nothing is measured there any longer', type: 'string'),
+    ])), responses: [
+        new OA\Response(response: 204, description: 'Nothing is measured there from then on'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function retire(Unit $unit, Request $request, RetireUnit $retire): JsonResponse
+    {
+        $request->validate(['from' => ['required', 'string', new MonthRule]], ['from.required' => 'Choose a month.']);
+        $retire->retire($unit, Period::parse($request->string('from')->toString()));
+
+        return new JsonResponse(null, 204);
+    }
+
+    #[OA\Delete(path: '/api/units/{unit}/retirement', operationId: 'bringUnitBack', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], responses: [
+        new OA\Response(response: 204, description: 'What ended with it is measured again'),
+    ])]
+    public function bringBack(Unit $unit, RetireUnit $retire): JsonResponse
+    {
+        $retire->bringBack($unit);
 
         return new JsonResponse(null, 204);
     }

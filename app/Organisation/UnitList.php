@@ -38,7 +38,8 @@ final readonly class UnitList
             $named[$this->place($unit->parent_id === null ? null : $this->organisation->unit($unit->parent_id)->code, $unit->name)] = $unit;
         }
         $planned = [];
-        $taken = array_fill_keys(array_keys($byCode), true);
+        // Codes that units had before still find them.
+        $taken = array_fill_keys(array_keys($byCode), true) + array_fill_keys($this->organisation->formerCodes(), true);
         /** @var list<array{int, string}> $above  how far in the units stand that a line may belong to, and their codes */
         $above = [[-1, $root->code]];
         foreach ($this->lines($text) as $number => [$indent, $name, $code]) {

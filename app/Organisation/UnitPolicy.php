@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Organisation;
 
-use App\Models\Role;
 use App\Models\Unit;
 use App\Models\User;
 use Illuminate\Auth\Access\Response;
@@ -24,13 +23,13 @@ final readonly class UnitPolicy
     {
         $sight = $this->view($user, $unit);
 
-        return $sight->denied() || $user->role !== Role::Executive ? $sight : Response::deny();
+        return $sight->denied() || $this->rights->logs($user) ? $sight : Response::deny();
     }
 
     /** Make, change and take away units. */
     public function administer(User $user): bool
     {
-        return $user->is_administrator;
+        return $this->rights->administers($user);
     }
 
     /** Close its months, and reopen them with a reason. */
@@ -38,6 +37,6 @@ final readonly class UnitPolicy
     {
         $sight = $this->view($user, $unit);
 
-        return $sight->denied() || $user->role === Role::Analyst ? $sight : Response::deny();
+        return $sight->denied() || $this->rights->analyses($user, $unit->id) ? $sight : Response::deny();
     }
 }

@@ -6,6 +6,7 @@ namespace App\Organisation;
 
 use App\Models\Unit;
 use App\Organisation\Views\UnitTreeLine;
+use App\Support\Month;
 use Illuminate\Database\Connection;
 
 /**
@@ -18,7 +19,7 @@ final readonly class UnitTreeReader
     /** @return list<UnitTreeLine> */
     public function read(): array
     {
-        [$kpis, $people] = [$this->counts('kpi_unit'), $this->counts('users')];
+        [$kpis, $people] = [$this->counts('kpi_unit'), $this->counts('grants')];
         $below = array_count_values(array_map(fn (Unit $unit): int => $unit->parent_id ?? 0, $this->organisation->units()));
         $depths = [];
         $lines = [];
@@ -26,7 +27,7 @@ final readonly class UnitTreeReader
             $unit = $this->organisation->unit($id);
             $parent = $unit->parent_id === null ? null : $this->organisation->unit($unit->parent_id);
             $depths[$unit->id] = $parent === null ? 0 : $depths[$parent->id] + 1;
-            $lines[] = new UnitTreeLine($unit->code, $unit->name, $unit->kind, $parent?->code, $depths[$unit->id], $kpis[$unit->id] ?? 0, $people[$unit->id] ?? 0, $below[$unit->id] ?? 0);
+            $lines[] = new UnitTreeLine($unit->code, $unit->name, $unit->kind, $parent?->code, WantedUnit::plain($unit->weight), $unit->roll_up, WantedUnit::plain($unit->roll_up_green), WantedUnit::plain($unit->roll_up_other), $unit->retired_from === null ? null : Month::ofDate($unit->retired_from)->key(), $depths[$unit->id], $kpis[$unit->id] ?? 0, $people[$unit->id] ?? 0, $below[$unit->id] ?? 0);
         }
 
         return $lines;
@@ -36,6 +37,6 @@ final readonly class UnitTreeReader
     private function counts(string $table): array
     {
         /** @var array<int, int> */
-        return $this->database->table($table)->whereNotNull('unit_id')->groupBy('unit_id')->selectRaw('unit_id, count(*) AS rows')->pluck('rows', 'unit_id')->all();
+        return $this->database->table($table)->whereNotNull('unit_id')->groupBy('unit_id')->selectRaw('unit_id, count(DISTINCT '.($table === 'grants' ? 'user_id' : 'id').') AS rows')->pluck('rows', 'unit_id')->all();
     }
 }

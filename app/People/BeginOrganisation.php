@@ -29,10 +29,10 @@ final readonly class BeginOrganisation
             }
             $unit = $this->database->table('units')->insertGetId(['code' => $beginning->code, 'name' => $beginning->organisation, 'kind' => 'organisation', 'parent_id' => null, 'position' => 0]);
 
-            return User::query()->forceCreate([
-                'name' => $beginning->name, 'email' => $beginning->email, 'password' => $beginning->password, 'role' => Role::Analyst, 'is_administrator' => true, 'joined_at' => now(),
-                'unit_id' => $unit, 'locale' => $beginning->locale,
-            ]);
+            $user = User::query()->forceCreate(['name' => $beginning->name, 'email' => $beginning->email, 'password' => $beginning->password, 'joined_at' => now(), 'locale' => $beginning->locale]);
+            $user->grants()->createMany([['role' => Role::Analyst, 'unit_id' => $unit], ['role' => Role::Administrator, 'unit_id' => $unit]]);
+
+            return $user;
         });
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\People;
 
 use App\People\Views\BeginningView;
+use App\Support\Currencies;
 use App\Support\Installation;
 use DateTimeZone;
 use Illuminate\Http\JsonResponse;
@@ -24,7 +25,7 @@ final readonly class BeginningController
         $link = $request->query('link');
         $works = is_string($link) && $installation->opensWith($link);
 
-        return new JsonResponse(new BeginningView($works, $works ? DateTimeZone::listIdentifiers() : [], $works ? BeginningRequest::currencies() : []));
+        return new JsonResponse(new BeginningView($works, $works ? DateTimeZone::listIdentifiers() : [], $works ? Currencies::all() : []));
     }
 
     #[OA\Post(path: '/api/beginning', operationId: 'begin', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/BeginningInput')), responses: [

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\People;
 
+use App\Support\Currencies;
 use App\Support\NumberSetting;
 use DateTimeZone;
 use Illuminate\Foundation\Http\FormRequest;
@@ -11,7 +12,6 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 use Illuminate\Validation\Validator;
 use OpenApi\Attributes as OA;
-use ResourceBundle;
 
 #[OA\Schema(schema: 'BeginningInput', required: ['link', 'organisation', 'yearStartMonth', 'timeZone', 'currency', 'locale', 'name', 'email', 'password'], properties: [
     new OA\Property(property: 'link', description: 'the secret of the link', type: 'string'),
@@ -43,7 +43,7 @@ final class BeginningRequest extends FormRequest
             'organisation' => ['required', 'string', 'max:200'],
             'yearStartMonth' => ['required', 'integer', 'between:1,12'],
             'timeZone' => ['required', 'string', Rule::in(DateTimeZone::listIdentifiers())],
-            'currency' => ['required', 'string', Rule::in(self::currencies())],
+            'currency' => ['required', 'string', Rule::in(Currencies::all())],
             'locale' => ['required', Rule::in(NumberSetting::LOCALES)],
             'name' => ['required', 'string', 'max:120'],
             'email' => ['required', 'string', 'email', 'max:190'],
@@ -97,14 +97,6 @@ final class BeginningRequest extends FormRequest
             $this->string('email')->lower()->toString(),
             $this->string('password')->toString(),
         );
-    }
-
-    /** @return list<string> those in use, as the library of the platform knows them */
-    public static function currencies(): array
-    {
-        $bundle = ResourceBundle::create('en', 'ICUDATA-curr', false)?->get('Currencies');
-
-        return $bundle instanceof ResourceBundle ? array_values(array_filter(array_keys(iterator_to_array($bundle)), fn (int|string $code): bool => preg_match('/\A[A-Z]{3}\z/', (string) $code) === 1)) : [];
     }
 
     /** The first letters of its words: `HC` for Harbour Clinics. */

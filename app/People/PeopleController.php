@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\People;
 
 use App\Models\User;
-use App\People\Views\EntryLinkView;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use OpenApi\Attributes as OA;
@@ -24,9 +23,11 @@ final readonly class PeopleController
         new OA\Response(response: 201, description: 'They are invited', content: new OA\JsonContent(ref: '#/components/schemas/EntryLink')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
     ])]
-    public function store(PersonRequest $request, SavePerson $save): JsonResponse
+    public function store(PersonRequest $request, SavePerson $save, SendLink $send): JsonResponse
     {
-        return new JsonResponse(new EntryLinkView($save->invite($request->wanted())), 201);
+        $wanted = $request->wanted();
+
+        return new JsonResponse($send($wanted->email, $save->invite($wanted)), 201);
     }
 
     #[OA\Put(path: '/api/people/{person}', operationId: 'changePerson', parameters: [
@@ -47,9 +48,9 @@ final readonly class PeopleController
     ], responses: [
         new OA\Response(response: 201, description: 'A new link; the one before works no longer', content: new OA\JsonContent(ref: '#/components/schemas/EntryLink')),
     ])]
-    public function link(User $person, EntryLinks $links): JsonResponse
+    public function link(User $person, EntryLinks $links, SendLink $send): JsonResponse
     {
-        return new JsonResponse(new EntryLinkView($links->make($person)), 201);
+        return new JsonResponse($send($person->email, $links->make($person)), 201);
     }
 
     #[OA\Put(path: '/api/people/{person}/block', operationId: 'blockPerson', parameters: [
@@ -62,6 +63,43 @@ final readonly class PeopleController
     {
         $request->validate(['blocked' => ['required', 'boolean']]);
         $save->block($person, $request->boolean('blocked'));
+
+        return new JsonResponse(null, 204);
+    }
+
+    #[OA\Delete(path: '/api/people/{person}/second-factor', operationId: 'takeSecondFactorOffSomebody', parameters: [
+        new OA\Parameter(name: 'person', in: 'path', required: true, schema: new OA\Schema(type: 'integer')),
+    ], responses: [
+        new OA\Response(response: 204, description: 'They sign in without a code, and what they had open has ended'),
+    ])]
+    public function takeFactorOff(User $person, SecondFactor $factor, OpenSessions $sessions): JsonResponse
+    {
+        $factor->takeOff($person);
+        $sessions->endAll($person, '');
+
+        return new JsonResponse(null, 204);
+    }
+
+    #[OA\Get(path: '/api/people/{person}/duties', operationId: 'duties', parameters: [
+        new OA\Parameter(name: 'person', in: 'path', required: true, schema: new OA\Schema(type: 'integer')),
+    ], responses: [
+        new OA\Response(response: 200, description: 'What would move when they leave', content: new OA\JsonContent(ref: '#/components/schemas/Duties')),
+    ])]
+    public function duties(User $person, HandOver $handOver): JsonResponse
+    {
+        return new JsonResponse($handOver->duties($person));
+    }
+
+    #[OA\Post(path: '/api/people/{person}/leaving', operationId: 'leave', parameters: [
+        new OA\Parameter(name: 'person', in: 'path', required: true, schema: new OA\Schema(type: 'integer')),
+    ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['to'], properties: [new OA\Property(property: 'to', description: 'who takes over', type: 'integer')])), responses: [
+        new OA\Response(response: 204, description: 'Their duties are handed over, and they may not come in any longer'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function leave(User $person, Request $request, HandOver $handOver): JsonResponse
+    {
+        $request->validate(['to' => ['required', 'integer', 'between:1,2147483647']], ['to.*' => 'Choose somebody who stays.']);
+        $handOver($person, $request->integer('to'));
 
         return new JsonResponse(null, 204);
     }

@@ -19,7 +19,7 @@ final readonly class PeopleReader
     /** @return list<PersonLine> by name */
     public function read(): array
     {
-        return $this->lines(User::query());
+        return $this->lines(User::query()->where('is_program', false));
     }
 
     public function one(User $person): PersonLine
@@ -35,7 +35,7 @@ final readonly class PeopleReader
     {
         $owned = $this->database->table('kpi_unit')->whereNotNull('owner_id')->groupBy('owner_id')->selectRaw('owner_id, count(*) AS kpis')->pluck('kpis', 'owner_id')->all();
 
-        return array_values($people->with('unit')->orderByRaw('blocked_at IS NOT NULL, name')->get()
+        return array_values($people->with('grants.unit')->orderByRaw('blocked_at IS NOT NULL, name')->get()
             ->map(fn (User $person): PersonLine => PersonLine::of($person, is_int($owned[$person->id] ?? null) ? $owned[$person->id] : 0))->all());
     }
 }

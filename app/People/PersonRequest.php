@@ -5,17 +5,16 @@ declare(strict_types=1);
 namespace App\People;
 
 use App\Models\Role;
+use App\Organisation\Organisation;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 use OpenApi\Attributes as OA;
 
-#[OA\Schema(schema: 'PersonInput', required: ['email', 'name', 'role', 'unit', 'administrator'], properties: [
+#[OA\Schema(schema: 'PersonInput', required: ['email', 'name', 'roles'], properties: [
     new OA\Property(property: 'email', type: 'string', maxLength: 190),
     new OA\Property(property: 'name', type: 'string', maxLength: 120),
-    new OA\Property(property: 'role', type: 'string', enum: Role::class),
-    new OA\Property(property: 'unit', description: 'code of the unit where they belong', type: 'string'),
-    new OA\Property(property: 'administrator', type: 'boolean'),
+    new OA\Property(property: 'roles', type: 'array', maxItems: 20, minItems: 1, items: new OA\Items(ref: '#/components/schemas/HeldRole')),
 ])]
 final class PersonRequest extends FormRequest
 {
@@ -32,9 +31,10 @@ final class PersonRequest extends FormRequest
         return [
             'email' => ['required', 'string', 'email', 'max:190'],
             'name' => ['required', 'string', 'max:120'],
-            'role' => ['required', Rule::enum(Role::class)],
-            'unit' => ['required', 'string', Rule::exists('units', 'code')],
-            'administrator' => ['required', 'boolean'],
+            'roles' => ['required', 'array', 'list', 'between:1,20'],
+            'roles.*' => ['required', 'array'],
+            'roles.*.role' => ['required', Rule::enum(Role::class)],
+            'roles.*.unit' => ['required', 'string', Rule::in(array_keys($this->organisation()->parents()))],
         ];
     }
 
@@ -45,9 +45,29 @@ final class PersonRequest extends FormRequest
             'email.*' => 'Give an e-mail address such as name@example.org.',
             'name.required' => 'What is the person called?',
             'name.max' => 'A name has up to 120 characters.',
-            'role.*' => 'Choose what they come to do.',
-            'unit.*' => 'Choose the unit where they belong.',
+            'roles.*.role.*' => 'Choose what they come to do.',
+            'roles.*.unit.*' => 'Choose the unit for which they do it.',
+            'roles.*' => 'Choose what they come to do.',
         ];
+    }
+
+    /** @return non-empty-list<array{Role, string}> each once; an administrator is one for the whole organisation */
+    private function roles(): array
+    {
+        $roles = [];
+        /** @var array{role: string, unit: string} $held */
+        foreach ($this->array('roles') as $held) {
+            $role = Role::from($held['role']);
+            $unit = $role === Role::Administrator ? (string) array_key_first($this->organisation()->parents()) : $held['unit'];
+            $roles["{$role->value} {$unit}"] = [$role, $unit];
+        }
+
+        return $roles === [] ? throw new \LogicException('Rules ask for a role.') : array_values($roles);
+    }
+
+    private function organisation(): Organisation
+    {
+        return app(Organisation::class);
     }
 
     public function wanted(): WantedPerson
@@ -55,9 +75,7 @@ final class PersonRequest extends FormRequest
         return new WantedPerson(
             $this->string('email')->lower()->toString(),
             $this->string('name')->toString(),
-            Role::from($this->string('role')->toString()),
-            $this->string('unit')->toString(),
-            $this->boolean('administrator'),
+            $this->roles(),
         );
     }
 }

@@ -38,6 +38,8 @@ final readonly class SessionController
         private FinancialYear $year,
         private Installation $installation,
         private Hasher $hasher,
+        private SecondFactor $factor,
+        private OpenSessions $sessions,
     ) {}
 
     #[OA\Get(path: '/api/session', operationId: 'session', responses: [
@@ -50,7 +52,11 @@ final readonly class SessionController
 
     #[OA\Post(path: '/api/session', operationId: 'signIn', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(
         required: ['email', 'password'],
-        properties: [new OA\Property(property: 'email', type: 'string'), new OA\Property(property: 'password', type: 'string')],
+        properties: [
+            new OA\Property(property: 'email', type: 'string'),
+            new OA\Property(property: 'password', type: 'string'),
+            new OA\Property(property: 'code', description: 'of the second factor, or a recovery code: asked for where the person has one', type: 'string'),
+        ],
     )), responses: [
         new OA\Response(response: 200, description: 'Signed in', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
         new OA\Response(ref: '#/components/responses/Problem', response: 422),
@@ -58,7 +64,7 @@ final readonly class SessionController
     public function store(Request $request): JsonResponse
     {
         $credentials = $request->validate(
-            ['email' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'max:1000']],
+            ['email' => ['required', 'string', 'max:190'], 'password' => ['required', 'string', 'max:1000'], 'code' => ['nullable', 'string', 'max:40']],
             ['email.required' => 'Please give your e-mail address.', 'password.required' => 'Please give your password.'],
         );
         $user = User::query()->where(new Expression('lower(email)'), mb_strtolower($credentials['email']))->firstWhere('blocked_at', null);
@@ -66,6 +72,12 @@ final readonly class SessionController
         $isRight = $this->hasher->check($credentials['password'], $user->password ?? self::NOBODYS);
         if ($user === null || ! $isRight) {
             throw ValidationException::withMessages(['password' => 'This address and password do not belong together.']);
+        }
+        if ($this->factor->isAsked($user)) {
+            $code = $request->string('code')->toString();
+            if ($code === '' || ! $this->factor->take($user, $code)) {
+                throw ValidationException::withMessages(['code' => $code === '' ? 'Give the code that your device shows, or one of your recovery codes.' : 'This code is not right, or was used before.']);
+            }
         }
         Auth::login($user);
         $request->session()->regenerate();
@@ -116,6 +128,7 @@ final readonly class SessionController
         $user->update(['password' => $password]);
         Auth::login($user);
         $request->session()->regenerate();
+        $this->sessions->endAll($user, $request->session()->getId());
 
         return new JsonResponse(null, 204);
     }
@@ -140,15 +153,27 @@ final readonly class SessionController
         $running = Month::running();
 
         return new SessionView(
-            UserView::of($user),
+            UserView::of($user, $this->rights, $user->second_factor_since === null && $this->installation->needsSecondFactor()),
             $this->units($user),
             is_string($newest) ? Month::ofDate($newest)->key() : $running->key(),
             $running->key(),
             $this->year->startMonth,
-            $user->is_administrator && ! $this->installation->isSettled(),
+            $this->rights->administers($user) && ! $this->installation->isSettled(),
             false,
             [],
         );
+    }
+
+    #[OA\Post(path: '/api/forgotten', operationId: 'forgotten', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['email'], properties: [new OA\Property(property: 'email', type: 'string')])), responses: [
+        new OA\Response(response: 204, description: 'Whoever has the address is let in again by a link: the answer is the same for everybody'),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function forgotten(Request $request): JsonResponse
+    {
+        $request->validate(['email' => ['required', 'string', 'email', 'max:190']], ['email.*' => 'Give your e-mail address.']);
+        ForgottenJob::dispatch($request->string('email')->lower()->toString());
+
+        return new JsonResponse(null, 204);
     }
 
     /** When somebody was here last is told to the minute or so: not every request writes it. */
@@ -156,6 +181,10 @@ final readonly class SessionController
     {
         if ($user->seen_at === null || CarbonImmutable::parse($user->seen_at)->lt(CarbonImmutable::now()->subMinutes(5))) {
             User::query()->whereKey($user->id)->toBase()->update(['seen_at' => now()]);
+        }
+        if ($user->asked_at !== null) {
+            // They came in by themselves.
+            User::query()->whereKey($user->id)->toBase()->update(['asked_at' => null]);
         }
     }
 

@@ -11,7 +11,7 @@ final readonly class WantedPerson
 {
     /**
      * @param  string  $email  in small letters; stays as it is for who is there already
-     * @param  string  $unit  code of the unit where they belong
+     * @param  non-empty-list<array{Role, string}>  $roles  each for a unit, by its code, and all below it
      */
-    public function __construct(public string $email, public string $name, public Role $role, public string $unit, public bool $isAdministrator) {}
+    public function __construct(public string $email, public string $name, public array $roles) {}
 }

@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace App\Providers;
 
 use App\Figures\Closures;
-use App\Http\WholeSessions;
+use App\Http\KeptSessions;
 use App\Import\ImportPolicy;
 use App\Kept\Maker;
 use App\Models\Action;
@@ -22,12 +22,15 @@ use App\People\KnownDevice;
 use App\People\UserPolicy;
 use App\Register\KpiPolicy;
 use App\Review\ActionPolicy;
+use App\Settings\Tokens;
 use App\Support\Installation;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Http\Middleware\TrustProxies;
 use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Gate;
 use Illuminate\Support\Facades\RateLimiter;
 use Illuminate\Support\Facades\Route;
@@ -65,7 +68,9 @@ final class AppServiceProvider extends ServiceProvider
     public function boot(): void
     {
         Model::shouldBeStrict();
-        Session::extend('whole-files', fn (): WholeSessions => new WholeSessions($this->app->make('files'), config()->string('session.files'), config()->integer('session.lifetime')));
+        Session::extend('kept', fn (): KeptSessions => new KeptSessions($this->app->make('db')->connection(), config()->string('session.table'), config()->integer('session.lifetime'), $this->app));
+        TrustProxies::at(array_values(array_filter(explode(',', config()->string('kybernet.proxies')), fn (string $address): bool => $address !== '')));
+        Auth::viaRequest('token-of-program', fn (Request $request): ?User => $request->bearerToken() === null ? null : $this->app->make(Tokens::class)->account($request->bearerToken()));
         foreach (self::POLICIES as $model => $policy) {
             Gate::policy($model, $policy);
         }
@@ -84,10 +89,13 @@ final class AppServiceProvider extends ServiceProvider
                 Limit::perMinute(60)->by("address|{$request->ip()}")->after($wrong),
             ];
         });
+        RateLimiter::for('program', fn (Request $request): array => [Limit::perMinute(300)->by('program|'.hash('sha256', $request->bearerToken() ?? '')."|{$request->ip()}")]);
         RateLimiter::for('password', fn (Request $request): array => [Limit::perMinute(10)->by("password|{$request->ip()}")]);
+        RateLimiter::for('forgotten', fn (Request $request): array => [Limit::perMinute(5)->by("forgotten|{$request->ip()}"), Limit::perHour(5)->by('forgotten|'.(is_string($request->input('email')) ? mb_strtolower($request->input('email')) : ''))]);
         RateLimiter::for('beginning', fn (Request $request): array => [Limit::perMinute(20)->by("beginning|{$request->ip()}")]);
         // What does not look like an identity is none, before the database is asked.
-        foreach (['measurement', 'import', 'action', 'person'] as $identity) {
+        Route::pattern('session', '[a-f0-9]{32}');
+        foreach (['measurement', 'import', 'action', 'person', 'standIn', 'token'] as $identity) {
             Route::pattern($identity, '[0-9]{1,18}');
         }
         foreach (['unit', 'kpi'] as $code) {

@@ -74,7 +74,7 @@ final readonly class ClosedHistory
         if ($months === []) {
             return [];
         }
-        $below = array_values(array_unique(array_merge(...array_map($this->organisation->below(...), $units))));
+        $below = array_values(array_unique(array_merge(...array_map(fn (int $unit): array => $this->organisation->below($unit), $units))));
         $colours = [];
         foreach ($this->kpis->inUnits($below, $months[0], $months[count($months) - 1]) as $kpi) {
             foreach ($months as $month) {

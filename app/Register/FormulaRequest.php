@@ -5,6 +5,9 @@ declare(strict_types=1);
 namespace App\Register;
 
 use App\Http\MonthRule;
+use App\Models\User;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
 use Kybernet\Core\Calendar\Frequency;
@@ -24,6 +27,15 @@ use OpenApi\Attributes as OA;
 ])]
 final class FormulaRequest extends FormRequest
 {
+    /** Figures are read for it, so the unit must be of the part of the tree for which the person defines. */
+    public function authorize(Organisation $organisation, Rights $rights): bool
+    {
+        $unit = is_string($this->input('unit')) ? $organisation->byCode($this->input('unit')) : null;
+        $user = $this->user();
+
+        return $unit === null || ($user instanceof User && $rights->analyses($user, $unit->id));
+    }
+
     /** @return array<string, mixed> */
     public function rules(): array
     {

@@ -29,7 +29,7 @@ final readonly class ImportDefinitions
     public function __construct(
         private DatabaseWorkbook $workbook,
         private DefinitionCheck $check,
-        private SaveKpi $save,
+        private SaveKpi $saveKpi,
         private FinancialYear $year,
         private Connection $database,
     ) {}
@@ -62,18 +62,46 @@ final readonly class ImportDefinitions
         if ($problems !== []) {
             throw ValidationException::withMessages(['file' => 'Some definitions are refused, so none is changed. Correct the file and send it again.']);
         }
-        $changed = array_filter(array_column($outcomes, 'outcome', 'line'), fn (string $outcome): bool => $outcome !== 'same');
+        $this->save($entries, $definitions, array_filter(array_column($outcomes, 'outcome', 'line'), fn (string $outcome): bool => $outcome !== 'same'), $user);
+
+        return $outcomes;
+    }
+
+    /**
+     * Defines new KPIs, all of them or none.
+     *
+     * @param  list<array<string, mixed>>  $kpis  as a workbook has them
+     * @param  string  $field  what a refusal is said of
+     *
+     * @throws ValidationException when one of them is refused
+     */
+    public function define(array $kpis, User $user, string $field): void
+    {
+        $definitions = array_map(fn (array $kpi): array => ['replaces' => null, 'kpi' => $kpi], $kpis);
+        [$entries, $problems] = ($this->check)($definitions);
+        foreach ($problems as $line => $found) {
+            $code = $kpis[$line]['code'] ?? '';
+            throw ValidationException::withMessages([$field => (is_string($code) ? "{$code}: " : '').(array_values($found)[0]->message ?? 'It cannot be defined.')]);
+        }
+        $this->save($entries, $definitions, $entries, $user);
+    }
+
+    /**
+     * @param  array<int, KpiEntry>  $entries
+     * @param  Definitions  $definitions
+     * @param  array<int, mixed>  $changed  those that are saved
+     */
+    private function save(array $entries, array $definitions, array $changed, User $user): void
+    {
         $year = (int) substr($this->year->of(Month::running())->key(), 2);
         $this->database->transaction(function () use ($entries, $definitions, $changed, $year, $user): void {
             // A formula or a weight may name what the same file defines: those that name nothing come first.
             uasort($entries, fn (KpiEntry $one, KpiEntry $other): int => ($one->definition->weightedBy !== null || $one->drivers !== []) <=> ($other->definition->weightedBy !== null || $other->drivers !== []));
             foreach (array_intersect_key($entries, $changed) as $line => $entry) {
                 $kpi = $definitions[$line]['replaces'] === null ? null : Kpi::query()->where('code', $definitions[$line]['replaces'])->firstOrFail();
-                ($this->save)(new KpiDraft($entry, [], [], $year, $kpi->version ?? 0), $kpi, $user);
+                ($this->saveKpi)(new KpiDraft($entry, [], [], $year, $kpi->version ?? 0), $kpi, $user);
             }
         });
-
-        return $outcomes;
     }
 
     /** @return array<string, array<string, mixed>> the KPIs that are there, as a workbook has them, by code */

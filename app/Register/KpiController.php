@@ -34,6 +34,9 @@ final readonly class KpiController
     #[OA\Get(path: '/api/kpis', operationId: 'register', responses: [
         new OA\Response(response: 200, description: 'The register', content: new OA\JsonContent(ref: '#/components/schemas/RegisterPage')),
     ])]
+    #[OA\Get(path: '/api/programs/kpis', operationId: 'programKpis', security: [['token' => []]], responses: [
+        new OA\Response(response: 200, description: 'The register', content: new OA\JsonContent(ref: '#/components/schemas/RegisterPage')),
+    ])]
     public function index(RegisterReader $register, #[CurrentUser] User $user): JsonResponse
     {
         return new JsonResponse($register->page($user));
@@ -126,6 +129,7 @@ final readonly class KpiController
             new NumberSetting($user->locale),
             User::query()->pluck('id', 'email'),
             $this->closed($kpi, $months),
+            $user->can('define', $kpi),
         );
     }
 

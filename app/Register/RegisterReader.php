@@ -38,7 +38,7 @@ final readonly class RegisterReader
             array_values($kpis->map(fn (Kpi $kpi): RegisterLine => $this->line($kpi, $objectives->get($kpi->objective_id)))->all()),
             $this->items('themes'),
             $this->items('objectives'),
-            array_values($this->database->table('users')->orderBy('name')->get(['id', 'name'])->map(fn (stdClass $person): PersonView => new PersonView($person->id, $person->name))->all()),
+            array_values($this->database->table('users')->where('is_program', false)->orderBy('name')->get(['id', 'name'])->map(fn (stdClass $person): PersonView => new PersonView($person->id, $person->name))->all()),
         );
     }
 

@@ -9,6 +9,8 @@ use App\Figures\CellValue;
 use App\Http\MonthRule;
 use App\Models\Kpi;
 use App\Models\User;
+use App\Organisation\Organisation;
+use App\Organisation\Rights;
 use App\Support\NumberSetting;
 use Illuminate\Foundation\Http\FormRequest;
 use Illuminate\Validation\Rule;
@@ -45,6 +47,15 @@ final class ReplayRequest extends FormRequest
 
     /** @var array<string, CellValue> */
     private array $targets = [];
+
+    /** Figures are read for it, so the unit must be of the part of the tree for which the person defines. */
+    public function authorize(Organisation $organisation, Rights $rights): bool
+    {
+        $unit = is_string($this->input('unit')) ? $organisation->byCode($this->input('unit')) : null;
+        $user = $this->user();
+
+        return $unit === null || ($user instanceof User && $rights->analyses($user, $unit->id));
+    }
 
     /** @return array<string, mixed> */
     public function rules(): array

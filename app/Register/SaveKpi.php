@@ -20,6 +20,7 @@ use App\Models\Reading;
 use App\Models\Theme;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Organisation\Rights;
 use App\Support\Conflict;
 use App\Support\Month;
 use App\Support\NumberSetting;
@@ -47,6 +48,7 @@ final readonly class SaveKpi
         private MeasurementLock $lock,
         private FigureWriter $writer,
         private Trail $trail,
+        private Rights $rights,
     ) {}
 
     /**
@@ -64,6 +66,7 @@ final readonly class SaveKpi
 
     private function save(KpiDraft $draft, ?Kpi $kpi, User $user): Kpi
     {
+        $this->keepToPart($draft->entry, $user);
         $kpi = $this->saveDefinition($draft, $kpi);
         $this->saveRules($kpi, null, $draft->entry->definition->rules);
         $this->saveDrivers($kpi, $draft->entry->drivers);
@@ -71,6 +74,20 @@ final readonly class SaveKpi
         $this->saveTargets($kpi, $draft, $user);
 
         return $kpi;
+    }
+
+    /** @throws ValidationException where it would be measured beyond the part of the tree for which the person defines */
+    private function keepToPart(KpiEntry $entry, User $user): void
+    {
+        foreach ($entry->units as $at => $place) {
+            $unit = $this->organisation->byCode($place->placed->unit);
+            if ($unit !== null && ! $this->rights->analyses($user, $unit->id)) {
+                throw ValidationException::withMessages(["units.{$at}.unit" => "What is measured in {$unit->name} is not yours to define."]);
+            }
+        }
+        if (! $this->rights->analyses($user, $this->department($entry))) {
+            throw ValidationException::withMessages(['department' => 'Choose a department for which you define KPIs.']);
+        }
     }
 
     private function saveDefinition(KpiDraft $draft, ?Kpi $kpi): Kpi

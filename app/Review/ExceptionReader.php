@@ -57,7 +57,7 @@ final readonly class ExceptionReader
 
     public function page(Unit $unit, Period $chosen, Span $span, User $user): ExceptionsPage
     {
-        $lines = array_column($this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id))), null, 'id');
+        $lines = array_column($this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id, $chosen))), null, 'id');
         $reasons = $this->assessments->reasons(array_keys($lines), $chosen, $span);
         $ranked = $this->ranked($lines, $reasons);
         $shown = array_slice($ranked, 0, self::SHOWN, true);

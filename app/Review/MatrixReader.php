@@ -56,7 +56,7 @@ final readonly class MatrixReader
         [$rows, $heads, $cells, $status] = match (true) {
             $crossing === 'kpis-months' => $this->kpisByMonths($kpis, $columns, $span),
             $crossing === 'units-kpis' => $this->unitsByKpis($units, $kpis, $chosen, $span),
-            $isRollUp => $this->rollUps($unit, $units, $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id))), $columns, $span),
+            $isRollUp => $this->rollUps($unit, $units, $this->rights->seen($user, $this->kpis->places($this->organisation->belowIn($unit->id, $columns))), $columns, $span),
             default => $this->unitsByMonths($units, array_values(array_filter($kpis, fn (MeasurementLine $each): bool => $each->code === $kpi)), $columns, $span),
         };
 
@@ -166,7 +166,7 @@ final readonly class MatrixReader
                 }
             }
             if (array_filter($line) !== []) {
-                $rows[] = MatrixLine::of($unit->code, $unit->name, '', RollUp::of(Organisation::method($unit), $members));
+                $rows[] = MatrixLine::of($unit->code, $unit->name, '', RollUp::of($this->organisation->methodIn($unit, $month), $members));
                 $cells[] = $line;
             }
         }
@@ -186,10 +186,11 @@ final readonly class MatrixReader
         $cells = array_fill(0, count($units), []);
         $heads = [];
         foreach ($this->assessments->counted($kpis, $months, $span) as $month => $counted) {
-            $rolled = $this->organisation->tree()->rollUp($unit->id, $counted->units);
+            $rolled = $this->organisation->tree(Period::parse($month))->rollUp($unit->id, $counted->units);
             $heads[] = MatrixLine::of($month, '', '', $rolled[$unit->id]);
             foreach ($units as $row => $each) {
-                $cells[$row][] = new MatrixCell(null, $month, $rolled[$each->id]->status->value, false, null);
+                // One that was moved here later had no place below in that month.
+                $cells[$row][] = isset($rolled[$each->id]) ? new MatrixCell(null, $month, $rolled[$each->id]->status->value, false, null) : null;
             }
         }
 
@@ -233,11 +234,11 @@ final readonly class MatrixReader
     /**
      * A row of months: it has a score to be ordered by, but no colour, for a year is not the sum of its months.
      *
-     * @param  list<MatrixCell>  $cells
+     * @param  list<MatrixCell|null>  $cells
      */
     private function overMonths(string $key, string $name, string $measure, array $cells): MatrixLine
     {
-        $members = Tally::of(array_map(fn (MatrixCell $cell): array => [Status::from($cell->status), BigDecimal::one()], $cells));
+        $members = Tally::of(array_map(fn (MatrixCell $cell): array => [Status::from($cell->status), BigDecimal::one()], array_values(array_filter($cells, fn (?MatrixCell $cell): bool => $cell !== null))));
 
         return new MatrixLine($key, $name, $measure, null, RollUp::together($members)->score);
     }

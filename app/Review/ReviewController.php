@@ -37,6 +37,14 @@ final class ReviewController
     ], responses: [
         new OA\Response(response: 200, description: 'The scorecard', content: new OA\JsonContent(ref: '#/components/schemas/ScorecardPage')),
     ])]
+    #[OA\Get(path: '/api/programs/units/{unit}/scorecard', operationId: 'programScorecard', security: [['token' => []]], parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(name: 'group', in: 'query', required: false, description: 'blank for departments or themes, as the unit asks for', schema: new OA\Schema(type: 'string', enum: ['', 'theme', 'level', 'none'])),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The scorecard', content: new OA\JsonContent(ref: '#/components/schemas/ScorecardPage')),
+    ])]
     public function scorecard(Unit $unit, PeriodRequest $request, GroupRequest $rows, ScorecardReader $reader, #[CurrentUser] User $user): JsonResponse
     {
         return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $rows->group()));

@@ -31,6 +31,15 @@ final readonly class ReviewFileController
         new OA\Response(response: 200, description: 'The scorecard as a file; as json the assessment of all KPIs and units', content: new OA\MediaType(mediaType: 'application/octet-stream')),
         new OA\Response(ref: '#/components/responses/Problem', response: 403),
     ])]
+    #[OA\Get(path: '/api/programs/units/{unit}/scorecard/file', operationId: 'programScorecardFile', security: [['token' => []]], parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+        new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The scorecard as a file; as json the assessment of all KPIs and units', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 403),
+    ])]
     public function scorecard(Unit $unit, PeriodRequest $view, GroupRequest $rows, ExportRequest $request, ScorecardReader $reader, DatabaseWorkbook $workbook, Rights $rights, #[CurrentUser] User $user): StreamedResponse
     {
         $name = "{$unit->code}-scorecard-{$view->period()->key()}";

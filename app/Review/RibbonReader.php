@@ -41,7 +41,7 @@ final readonly class RibbonReader
     public function page(Unit $unit, Period $chosen, User $user): RibbonPage
     {
         $months = $this->scorecard->year->months($chosen);
-        $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->below($unit->id)));
+        $kpis = $this->rights->seen($user, $this->kpis->places($this->organisation->belowIn($unit->id, $months)));
         $counted = $this->assessments->counted($kpis, $months, Span::Month);
         $missing = $counted[$chosen->key()]->missing;
         $open = array_filter($missing === [] ? [] : $this->kpis->described(array_keys($missing)), function (MeasurementFacts $kpi) use ($chosen, $user): bool {
@@ -60,7 +60,7 @@ final readonly class RibbonReader
 
     private function month(Unit $unit, CountedMonth $counted, Period $month): RibbonMonth
     {
-        $status = $counted->owed > 0 && $counted->arrived === 0 ? Status::NoData : $this->organisation->tree()->rollUp($unit->id, $counted->units)[$unit->id]->status;
+        $status = $counted->owed > 0 && $counted->arrived === 0 ? Status::NoData : $this->organisation->tree($month)->rollUp($unit->id, $counted->units)[$unit->id]->status;
 
         return new RibbonMonth($month->key(), $counted->owed, $counted->arrived, $status->value, $this->closures->holds($unit->id, $month));
     }

@@ -57,11 +57,11 @@ final readonly class ScorecardReader
     /** @param  string  $grouping  one of {@see GROUPINGS} */
     public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
     {
-        $below = $this->organisation->below($unit->id);
+        $below = $this->organisation->below($unit->id, $chosen);
         $kpis = $this->rights->seen($user, $this->kpis->places($below));
         $ids = array_map(fn (MeasurementPlace $kpi): int => $kpi->id, $kpis);
         $expanded = $unit->parent_id === null;
-        $children = $this->organisation->children($unit->id);
+        $children = $this->organisation->children($unit->id, $chosen);
         $inRows = array_flip($expanded ? [$unit->id, ...array_map(fn (Unit $child): int => $child->id, $children)] : [$unit->id]);
         $shown = $this->rights->seen($user, $this->kpis->lines(array_keys($inRows)));
         $shownIds = array_map(fn (MeasurementLine $kpi): int => $kpi->id, $shown);
@@ -75,7 +75,7 @@ final readonly class ScorecardReader
             $now[$id] = $months[$id][$chosen->key()]->status($span);
             $movements[$id] = Movement::between($months[$id][$chosen->previous()->key()]->status($span), $now[$id]);
         }
-        $rollUps = $this->rollUps($unit, $kpis, $now);
+        $rollUps = $this->rollUps($unit, $kpis, $now, $chosen);
         $noted = $this->noted($shownIds, $chosen);
         $overdue = array_intersect_key($this->overdue($below), $now);
         $row = fn (MeasurementLine $kpi): ScorecardRow => ScorecardRow::of(
@@ -108,7 +108,7 @@ final readonly class ScorecardReader
         }
         foreach ($children as $child) {
             $rollUp = $rollUps[$child->id];
-            $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id)));
+            $theirs = array_merge(...array_map(fn (int $inside): array => $placesOf[$inside] ?? [], $this->organisation->below($child->id, $chosen)));
             if (! $expanded || $theirs !== []) {
                 $courses = array_map(fn (MeasurementLine $kpi): ?float => $assessed[$kpi->id][$chosen->key()]->course?->now, array_column($rowsOf[$child->id] ?? [], null, 'id'));
                 $lines[] = new UnitLine($child->code, $child->name, $child->kind, $rollUp->status->value, CountsView::of($rollUp->counts), $moved($theirs), Course::worst($courses));
@@ -127,7 +127,7 @@ final readonly class ScorecardReader
             $moved($shown),
             array_sum(array_map(fn (int $id): int => $months[$id][$chosen->key()]->owed - $months[$id][$chosen->key()]->arrived, $ids)),
             array_sum($overdue),
-            $this->rollUp($unit, $shown, $now, $rollUps),
+            $this->rollUp($unit, $shown, $now, $rollUps, $chosen),
             $groups,
             $lines,
         );
@@ -138,14 +138,14 @@ final readonly class ScorecardReader
      * @param  array<int, Status>  $statuses
      * @return array<int, RollUp>
      */
-    private function rollUps(Unit $unit, array $kpis, array $statuses): array
+    private function rollUps(Unit $unit, array $kpis, array $statuses, Period $month): array
     {
         $members = [];
         foreach ($kpis as $kpi) {
             ($members[$kpi->unitId] ??= new Tally)->add($statuses[$kpi->id], $kpi->weight);
         }
 
-        return $this->organisation->tree()->rollUp($unit->id, $members);
+        return $this->organisation->tree($month)->rollUp($unit->id, $members);
     }
 
     /**
@@ -176,7 +176,7 @@ final readonly class ScorecardReader
      * @param  array<int, Status>  $now
      * @param  array<int, RollUp>  $rollUps
      */
-    private function rollUp(Unit $unit, array $kpis, array $now, array $rollUps): RollUpView
+    private function rollUp(Unit $unit, array $kpis, array $now, array $rollUps, Period $month): RollUpView
     {
         $members = [];
         foreach ($kpis as $kpi) {
@@ -184,11 +184,11 @@ final readonly class ScorecardReader
                 $members[] = new RollUpMember($kpi->name, false, (string) $kpi->weight->stripTrailingZeros(), $now[$kpi->id]->value);
             }
         }
-        foreach ($this->organisation->children($unit->id) as $child) {
-            $members[] = new RollUpMember($child->name, true, (string) BigDecimal::of($child->weight)->stripTrailingZeros(), $rollUps[$child->id]->status->value);
+        foreach ($this->organisation->children($unit->id, $month) as $child) {
+            $members[] = new RollUpMember($child->name, true, (string) BigDecimal::of($this->organisation->weightIn($child, $month))->stripTrailingZeros(), $rollUps[$child->id]->status->value);
         }
 
-        return new RollUpView(Organisation::method($unit)->words(), $rollUps[$unit->id]->score, $rollUps[$unit->id]->coverage, $members);
+        return new RollUpView($this->organisation->methodIn($unit, $month)->words(), $rollUps[$unit->id]->score, $rollUps[$unit->id]->coverage, $members);
     }
 
     /**

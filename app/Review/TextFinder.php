@@ -45,8 +45,7 @@ final readonly class TextFinder
         }
         $sight = $this->rights->sight($user);
         $found = $query
-            ->when($sight->units !== null, fn (Builder $query): Builder => $query->whereRaw('kpi_unit.unit_id = ANY(?::bigint[])', [PgArray::of($sight->units ?? [])]))
-            ->when($sight->owner !== null, fn (Builder $query): Builder => $query->where('kpi_unit.owner_id', $sight->owner));
+            ->when(! $sight->isWhole(), fn (Builder $query): Builder => $query->whereRaw('(kpi_unit.unit_id = ANY(?::bigint[]) OR kpi_unit.owner_id = ANY(?::bigint[]))', [PgArray::of($sight->units ?? []), PgArray::of($sight->owners)]));
 
         return array_values($found->get()->map(fn (stdClass $row): FoundText => new FoundText(
             $kind,

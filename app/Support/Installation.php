@@ -60,6 +60,59 @@ final class Installation
         return (bool) ($this->read()->is_settled ?? false);
     }
 
+    /** Whether everybody has to have a second factor. */
+    public function needsSecondFactor(): bool
+    {
+        return (bool) ($this->read()->needs_second_factor ?? false);
+    }
+
+    /** @return string the number setting that people begin with */
+    public function locale(): string
+    {
+        $locale = $this->read()->locale ?? null;
+
+        return is_string($locale) ? $locale : 'en-GB';
+    }
+
+    /** After how many hours somebody who does nothing signs in again. */
+    public function sessionHours(): int
+    {
+        $hours = $this->read()->session_hours ?? null;
+
+        return is_int($hours) ? $hours : 10;
+    }
+
+    /** @return string who may call a status other than it was computed: `analyst`, `head` (analysts too) or `nobody` */
+    public function callers(): string
+    {
+        $callers = $this->read()->callers ?? null;
+
+        return is_string($callers) ? $callers : 'head';
+    }
+
+    /** @return array<string, mixed> what a new KPI begins with */
+    public function kpiDefaults(): array
+    {
+        $kept = $this->read()->kpi_defaults ?? null;
+        $defaults = is_string($kept) ? json_decode($kept, true) : null;
+
+        return is_array($defaults) ? array_filter($defaults, fn (int|string $member): bool => is_string($member), ARRAY_FILTER_USE_KEY) : [];
+    }
+
+    /** Counts the changes of what the organisation sets for itself. */
+    public function version(): int
+    {
+        $version = $this->read()->version ?? null;
+
+        return is_int($version) ? $version : 1;
+    }
+
+    /** What was read is read again: it may have changed. */
+    public function forget(): void
+    {
+        $this->known = null;
+    }
+
     public function settle(): void
     {
         $this->database->table('installation')->update(['is_settled' => true]);

@@ -18,7 +18,13 @@ final readonly class Trail
     /** For the rest of this request; null for nobody. */
     public function actsAs(?int $user): void
     {
-        $this->database->select("SELECT set_config('kybernet.user', ?, false)", [(string) $user]);
+        $this->database->select("SELECT set_config('kybernet.user', ?, false), set_config('kybernet.standing_for', '', false)", [(string) $user]);
+    }
+
+    /** Whoever acts does so because they stand in for somebody: both are named, for the rest of this request. */
+    public function standsInFor(int $user): void
+    {
+        $this->database->select("SELECT set_config('kybernet.standing_for', ?, false)", [(string) $user]);
     }
 
     /**

@@ -27,7 +27,7 @@ use stdClass;
  */
 final readonly class ChangeReader
 {
-    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list', 'unit', 'person'];
+    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list', 'unit', 'person', 'settings'];
 
     private const PAGE = 100;
 
@@ -35,20 +35,20 @@ final readonly class ChangeReader
     private const TABLES = [
         'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
-        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units'], 'person' => ['users'],
+        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens'],
     ];
 
     private const WORDS = [
         'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
-        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person',
+        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program',
     ];
 
     /** Fields by what they are called in a sentence; others are the database's own business. */
     private const FIELDS = [
         'actual' => '', 'colour' => '', 'target' => '', 'low' => 'from', 'high' => 'to', 'state' => 'state', 'as_of' => 'as of',
         'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'what' => 'what', 'who' => 'who', 'due' => 'by', 'outcome' => 'outcome', 'ended' => 'ended', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
-        'code' => 'code', 'name' => 'name', 'email' => 'address', 'role' => 'role', 'is_administrator' => 'administers', 'blocked_at' => 'blocked', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
+        'code' => 'code', 'name' => 'name', 'email' => 'address', 'user_id' => 'person', 'role' => 'role', 'substitute_id' => 'by', 'first_day' => 'from', 'last_day' => 'up to', 'year_start_month' => 'year starts in month', 'time_zone' => 'time zone', 'currency' => 'currency', 'is_demonstration' => 'demonstration', 'is_own' => 'for an organisation of one’s own', 'needs_second_factor' => 'second factor for everybody', 'session_hours' => 'hours of a session', 'callers' => 'who may call', 'kpi_defaults' => 'a new KPI begins with', 'until' => 'until', 'revoked_at' => 'revoked', 'blocked_at' => 'blocked', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
         'parent_id' => 'below', 'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
         'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'target_formula' => 'target worked out by', 'high_target_formula' => 'upper target worked out by', 'min' => 'lowest possible', 'max' => 'highest possible',
         'materiality' => 'materiality', 'gathering' => 'over units', 'weighted_by_id' => 'weighted by', 'source' => 'source', 'due_day' => 'due day',
@@ -56,12 +56,12 @@ final readonly class ChangeReader
         'text_green' => 'green means', 'text_amber' => 'amber means', 'text_red' => 'red means',
         'reference' => 'compared with', 'green' => 'on course', 'amber' => 'drifting', 'periods' => 'previous periods', 'stretch' => 'stretch',
         'margin_low' => 'margin below', 'margin_high' => 'margin above', 'valid_from' => 'from', 'unit_id' => 'unit', 'owner_id' => 'owner', 'weight' => 'weight',
-        'measured_from' => 'first month', 'measured_to' => 'last month', 'is_gathered' => 'gathered', 'driver_id' => 'driver', 'year' => 'year', 'file' => 'file',
+        'measured_from' => 'first month', 'retired_from' => 'retired from', 'roll_up' => 'rolls up', 'roll_up_green' => 'on course from', 'roll_up_other' => 'drifting from', 'measured_to' => 'last month', 'is_gathered' => 'gathered', 'driver_id' => 'driver', 'year' => 'year', 'file' => 'file',
     ];
 
-    private const FIGURES = ['actual', 'target', 'low', 'high', 'green', 'amber', 'stretch', 'margin_low', 'margin_high', 'min', 'max', 'materiality', 'weight'];
+    private const FIGURES = ['actual', 'target', 'low', 'high', 'green', 'amber', 'stretch', 'margin_low', 'margin_high', 'min', 'max', 'materiality', 'weight', 'roll_up_green', 'roll_up_other'];
 
-    private const MONTHS = ['valid_from', 'measured_from', 'measured_to'];
+    private const MONTHS = ['valid_from', 'measured_from', 'measured_to', 'retired_from'];
 
     public function __construct(
         private Connection $database,
@@ -93,6 +93,7 @@ final readonly class ChangeReader
             ->leftJoin('kpi_unit', 'kpi_unit.id', '=', 'entry.kpi_unit_id')
             ->leftJoin('kpis', 'kpis.id', '=', 'entry.kpi_id')
             ->leftJoin('users', 'users.id', '=', 'entry.user_id')
+            ->leftJoin('users AS away', 'away.id', '=', 'entry.standing_for_id')
             ->when(isset($filters['kpi']), fn (Builder $query): Builder => $query->where('kpis.code', $filters['kpi']))
             ->when($units !== null, fn (Builder $query): Builder => $query->whereRaw('coalesce(kpi_unit.unit_id, entry.unit_id) = ANY(?::bigint[])', [PgArray::of($this->organisation->below($units->id ?? 0))]))
             ->when(isset($filters['person']), fn (Builder $query): Builder => $query->where('entry.user_id', $filters['person']))
@@ -101,34 +102,27 @@ final readonly class ChangeReader
             ->whereRaw("(entry.subject <> 'imports' OR (entry.after ->> 'state' IN ('applied', 'undone') AND entry.before ->> 'state' <> entry.after ->> 'state'))")
             ->when(isset($filters['before']), fn (Builder $query): Builder => $query->where('entry.id', '<', $filters['before']))
             ->orderByDesc('entry.id')
-            ->select(['entry.id', 'entry.at', 'entry.subject', 'entry.period', 'entry.reason', 'entry.batch', 'kpis.code', 'kpis.name', 'kpis.frequency', 'users.name AS by'])
+            ->select(['entry.id', 'entry.at', 'entry.subject', 'entry.period', 'entry.reason', 'entry.batch', 'kpis.code', 'kpis.name', 'kpis.frequency', 'users.name AS by', 'away.name AS standing_for'])
             // As texts, so that no figure becomes a float on the way.
             ->selectRaw('(SELECT jsonb_object_agg(key, value) FROM jsonb_each_text(entry.before)) AS before')
             ->selectRaw('(SELECT jsonb_object_agg(key, value) FROM jsonb_each_text(entry.after)) AS after')
             ->selectRaw('coalesce(kpi_unit.unit_id, entry.unit_id) AS of_unit');
 
         $sight = $this->rights->sight($user);
-        $units = PgArray::of($sight->units ?? []);
-
-        // People are told of to those who see everything.
-        if ($sight->units !== null || $sight->owner !== null) {
-            $query->where('entry.subject', '<>', 'users');
+        if ($sight->isWhole()) {
+            return $query;
         }
+        $units = PgArray::of($sight->units ?? []);
+        $owners = PgArray::of($sight->owners);
 
-        // A definition belongs to everybody who has the KPI somewhere.
-        return $query
-            ->when($sight->units !== null, fn (Builder $query): Builder => $query->whereRaw(
-                'CASE WHEN coalesce(kpi_unit.unit_id, entry.unit_id) IS NULL
-                    THEN EXISTS (SELECT 1 FROM kpi_unit place WHERE place.kpi_id = entry.kpi_id AND place.unit_id = ANY(?::bigint[]))
-                    ELSE coalesce(kpi_unit.unit_id, entry.unit_id) = ANY(?::bigint[]) END',
-                [$units, $units],
-            ))
-            ->when($sight->owner !== null, fn (Builder $query): Builder => $query->whereRaw(
-                'CASE WHEN entry.kpi_unit_id IS NULL
-                    THEN EXISTS (SELECT 1 FROM kpi_unit place WHERE place.kpi_id = entry.kpi_id AND place.owner_id = ?)
-                    ELSE kpi_unit.owner_id = ? END',
-                [$sight->owner, $sight->owner],
-            ));
+        // A definition belongs to everybody who has the KPI somewhere; people and settings to whoever administers, or sees all.
+        return $query->whereRaw(
+            'CASE WHEN entry.subject = ANY(?::text[]) THEN ?::boolean
+                WHEN entry.kpi_unit_id IS NOT NULL THEN kpi_unit.unit_id = ANY(?::bigint[]) OR kpi_unit.owner_id = ANY(?::bigint[])
+                WHEN entry.unit_id IS NOT NULL THEN entry.unit_id = ANY(?::bigint[])
+                ELSE EXISTS (SELECT 1 FROM kpi_unit place WHERE place.kpi_id = entry.kpi_id AND (place.unit_id = ANY(?::bigint[]) OR place.owner_id = ANY(?::bigint[]))) END',
+            [PgArray::of([...self::TABLES['person'], ...self::TABLES['settings']]), $this->rights->administers($user), $units, $owners, $units, $units, $owners],
+        );
     }
 
     /** @return array<string, array<int, string>> what identities are called, by the field that holds them */
@@ -136,10 +130,11 @@ final readonly class ChangeReader
     {
         $units = array_map(fn ($unit): string => $unit->name, $this->organisation->units());
         $kpis = $this->database->table('kpis')->pluck('name', 'id')->all();
+        $people = $this->database->table('users')->pluck('name', 'id')->all();
 
         return [
             'unit_id' => $units, 'parent_id' => $units, 'department_id' => $units, 'driver_id' => $kpis, 'weighted_by_id' => $kpis,
-            'owner_id' => $this->database->table('users')->pluck('name', 'id')->all(),
+            'owner_id' => $people, 'user_id' => $people, 'substitute_id' => $people,
             'theme_id' => $this->database->table('themes')->pluck('name', 'id')->all(),
             'objective_id' => $this->database->table('objectives')->pluck('name', 'id')->all(),
         ];
@@ -169,6 +164,7 @@ final readonly class ChangeReader
             $row->id,
             CarbonImmutable::parse($row->at)->utc()->toIso8601ZuluString(),
             $row->by,
+            is_string($row->standing_for) ? $row->standing_for : null,
             self::WORDS[$row->subject] ?? $row->subject,
             match (true) {
                 $row->before === null => 'made',

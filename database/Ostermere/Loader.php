@@ -94,15 +94,12 @@ final readonly class Loader
     {
         $people = [];
         foreach ([...Accounts::all(), ...Accounts::owners()] as $account) {
-            $people[$account['email']] ??= User::query()->forceCreate([
-                'name' => $account['name'],
-                'email' => $account['email'],
-                'password' => Accounts::PASSWORD,
-                'role' => $account['role'],
-                'unit_id' => $units[$account['unit']],
-                'joined_at' => now(),
-                'is_administrator' => $account['role'] === Role::Analyst,
-            ])->id;
+            if (isset($people[$account['email']])) {
+                continue;
+            }
+            $user = User::query()->forceCreate(['name' => $account['name'], 'email' => $account['email'], 'password' => Accounts::PASSWORD, 'joined_at' => now()]);
+            $user->grants()->createMany(array_map(fn (Role $role): array => ['role' => $role, 'unit_id' => $units[$account['unit']]], $account['role'] === Role::Analyst ? [Role::Analyst, Role::Administrator] : [$account['role']]));
+            $people[$account['email']] = $user->id;
         }
 
         return array_map(fn (array $account): int => $people[$account['email']], Accounts::owners());

@@ -8,7 +8,7 @@ import { usePresentation, usePresentationKeys } from '@/composables/usePresentat
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { computed, defineAsyncComponent, ref, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { ApiError } from './api/client';
 
 const SignIn = defineAsyncComponent(() => import('./pages/people/SignIn.vue'));
@@ -34,6 +34,19 @@ watch(user, async (now) => {
 
 /** Whoever begins an organisation, or comes in by a link, has no password yet and no screens. */
 const beginning = computed(() => route.name === 'begin' || route.name === 'enter');
+/** Who only administers has no unit to look at, so there is no month to choose either. */
+const seesUnits = computed(() => (session.value?.units.length ?? 0) > 0);
+const router = useRouter();
+// Until there is a second factor where everybody has to have one, only the own account is answered.
+watch(
+    () => [user.value?.needsSecondFactor, route.name],
+    async ([needed, name]) => {
+        if (needed === true && name !== 'account' && name !== undefined) {
+            await router.replace({ name: 'account' });
+        }
+    },
+    { immediate: true },
+);
 const unreachable = new ApiError(0, 'No connection', 'The server cannot be reached just now.');
 </script>
 
@@ -51,10 +64,10 @@ const unreachable = new ApiError(0, 'No connection', 'The server cannot be reach
         >
         <template v-if="!presenting">
             <Masthead class="print:hidden" />
-            <YearRibbon class="print:hidden" />
+            <YearRibbon v-if="seesUnits && route.meta['timeless'] !== true" class="print:hidden" />
         </template>
         <div class="flex grow flex-col md:flex-row">
-            <WorkingOrder v-if="!presenting" class="print:hidden" />
+            <WorkingOrder v-if="!presenting && !user?.needsSecondFactor" class="print:hidden" />
             <main
                 id="content"
                 tabindex="-1"

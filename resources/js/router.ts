@@ -1,18 +1,29 @@
 import { useSession } from './composables/useSession';
 import { createRouter, createWebHistory } from 'vue-router';
 
+/** What opens first: the first steps, the scorecard, or for who only administers, the people. */
+function home(): string {
+    const { session } = useSession();
+    return session.value?.firstSteps === true
+        ? 'first-month'
+        : session.value?.units.length === 0 && session.value.user?.administers === true
+          ? 'people'
+          : 'scorecard';
+}
+
 export const router = createRouter({
     history: createWebHistory(),
     routes: [
         {
             path: '/',
             redirect: (to) => ({
-                name: useSession().session.value?.firstSteps === true ? 'first-month' : 'scorecard',
+                name: home(),
                 query: to.query,
             }),
         },
         { path: '/register', name: 'register', component: () => import('./pages/register/RegisterPage.vue') },
         { path: '/register/new', name: 'define', component: () => import('./pages/register/KpiEditor.vue') },
+        { path: '/register/begin', name: 'starters', component: () => import('./pages/register/StartersPage.vue') },
         { path: '/register/lists', name: 'lists', component: () => import('./pages/register/ListsPage.vue') },
         { path: '/register/plan', name: 'plan', component: () => import('./pages/logbook/PlanPage.vue') },
         {
@@ -45,13 +56,41 @@ export const router = createRouter({
         { path: '/changes', name: 'changes', component: () => import('./pages/trail/ChangesPage.vue') },
         { path: '/begin', name: 'begin', component: () => import('./pages/people/BeginPage.vue') },
         { path: '/enter', name: 'enter', component: () => import('./pages/people/EnterPage.vue') },
-        { path: '/people', name: 'people', component: () => import('./pages/people/PeoplePage.vue') },
+        {
+            path: '/people',
+            name: 'people',
+            meta: { timeless: true },
+            component: () => import('./pages/people/PeoplePage.vue'),
+        },
+        {
+            path: '/account',
+            name: 'account',
+            meta: { timeless: true },
+            component: () => import('./pages/people/AccountPage.vue'),
+        },
         {
             path: '/first-month',
             name: 'first-month',
             component: () => import('./pages/organisation/FirstMonthPage.vue'),
         },
-        { path: '/units', name: 'units', component: () => import('./pages/organisation/UnitsPage.vue') },
+        {
+            path: '/units',
+            name: 'units',
+            meta: { timeless: true },
+            component: () => import('./pages/organisation/UnitsPage.vue'),
+        },
+        {
+            path: '/settings',
+            name: 'settings',
+            meta: { timeless: true },
+            component: () => import('./pages/settings/SettingsPage.vue'),
+        },
+        {
+            path: '/programs',
+            name: 'programs',
+            meta: { timeless: true },
+            component: () => import('./pages/settings/ProgramsPage.vue'),
+        },
         { path: '/components', name: 'components', component: () => import('./pages/gallery/GalleryPage.vue') },
         { path: '/:rest(.*)', name: 'nowhere', component: () => import('./NowherePage.vue') },
     ],

@@ -18,7 +18,7 @@ const GROUND = [
 ];
 
 /** Every other folder is a capability: it may know the ground, and no other capability. */
-const CAPABILITIES = ['Exchange', 'Import', 'Logbook', 'People', 'Register', 'Review', 'Trail'];
+const CAPABILITIES = ['Exchange', 'Import', 'Logbook', 'People', 'Register', 'Review', 'Settings', 'Trail'];
 
 /** What starts everything may know everything. */
 const ROOF = ['Console', 'Providers'];

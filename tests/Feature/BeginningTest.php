@@ -9,6 +9,7 @@ use App\Organisation\UnitList;
 use App\People\PasswordRules;
 use App\Support\Installation;
 use Illuminate\Support\Facades\DB;
+use Tests\World;
 
 /** Nothing of anybody: what `bin/start --empty` leaves. */
 function emptied(): string
@@ -146,9 +147,9 @@ describe('units from a list', function () {
 
         // The first line may stand in as well, and a list is read the same when it is sent twice.
         $make("  Sales\n    Export")->assertStatus(422)->assertJsonPath('errors.0.detail', 'There is no new unit in the list.');
-        DB::table('users')->where('email', 'owner@world.example')->update(['unit_id' => DB::table('units')->where('code', 'STOCK')->value('id')]);
+        DB::table('grants')->where('user_id', World::person('owner')->id)->update(['unit_id' => DB::table('units')->where('code', 'STOCK')->value('id')]);
         $this->deleteJson("/api/unit-lists/{$batch}")->assertStatus(422)->assertJsonPath('errors.0.detail', 'Stock has people by now, so these units stay.');
-        DB::table('users')->where('email', 'owner@world.example')->update(['unit_id' => DB::table('units')->where('code', 'NORTH')->value('id')]);
+        DB::table('grants')->where('user_id', World::person('owner')->id)->update(['unit_id' => DB::table('units')->where('code', 'NORTH')->value('id')]);
         $this->deleteJson("/api/unit-lists/{$batch}")->assertNoContent();
         expect(DB::table('units')->whereIn('code', ['SALES', 'EXPORT', 'STOCK'])->count())->toBe(0);
     });
@@ -157,7 +158,7 @@ describe('units from a list', function () {
         $this->world();
         $list = implode("\n", array_map(fn (int $unit): string => $unit % 10 === 0 ? "Site {$unit}" : "  Team {$unit}", range(0, 1999)));
         DB::enableQueryLog();
-        expect(count((new UnitList(new Organisation))->read($list, 'team')))->toBe(2000)->and(DB::getQueryLog())->toHaveCount(1);
+        expect(count((new UnitList(new Organisation))->read($list, 'team')))->toBe(2000)->and(DB::getQueryLog())->toHaveCount(2);
     });
 });
 

@@ -310,3 +310,42 @@ it('takes the history of a KPI that is new in a unit until the next closing ther
     $this->putJson("/api/measurements/{$fresh}/readings/2026-05", ['typed' => '13', 'version' => 1])->assertStatus(422);
     expect(fn () => DB::table('readings')->where('kpi_unit_id', $fresh)->update(['actual' => 14]))->toThrow(QueryException::class, 'The month is closed');
 });
+
+describe('common measures to begin with', function () {
+    it('are all sound definitions, in every function, and worked out from what the list has', function () {
+        $this->world();
+        $list = $this->being('analyst')->getJson('/api/starters')->assertOk()->json();
+        expect(count($list))->toBeGreaterThanOrEqual(80)->and(count(array_unique(array_column($list, 'function'))))->toBeGreaterThanOrEqual(10)
+            ->and(array_diff(array_merge(...array_column($list, 'needs')), array_column($list, 'code')))->toBe([]);
+        $taken = $this->postJson('/api/starters', ['codes' => array_column($list, 'code'), 'unit' => 'NORTH'])->assertCreated()->json();
+        expect($taken)->toEqualCanonicalizing(array_column($list, 'code'));
+        $rows = array_column($this->getJson('/api/kpis')->assertOk()->json('kpis'), null, 'code');
+        expect($rows['OEE']['open'])->not->toBe([])->and($rows['OEE']['theme'])->toBe('Operations');
+        $this->getJson('/api/kpis/OEE?period=2026-07')->assertJsonPath('formula', 'AVAILABLE * EFFECTIVE * QUALITYRATIO / 10000')->assertJsonPath('purpose', 'Availability, effectiveness and quality ratio multiplied: what was made of the time that was planned. Defined after: ISO 22400-2, Key performance indicators for manufacturing operations management: definitions. Its limits are common practice.');
+        $this->getJson('/api/kpis/REVENUE?period=2026-07')->assertJsonPath('measure', '£');
+    });
+
+    it('bring what they are worked out from, and leave alone what is there', function () {
+        $this->world();
+        $take = fn (array $codes) => $this->being('analyst')->postJson('/api/starters', ['codes' => $codes, 'unit' => 'SOUTH']);
+        expect($take(['CHURN'])->assertCreated()->json())->toEqualCanonicalizing(['LOSTCUST', 'CUSTOMERS', 'CHURN'])->and($take(['CHURN', 'NEWCUST'])->assertCreated()->json())->toBe(['NEWCUST']);
+        $take(['NOPE'])->assertStatus(422)->assertJsonPath('errors.0.detail', 'There is no measure NOPE in the list.');
+    });
+
+    // ISO 22400-2 gives the overall equipment effectiveness index as availability × effectiveness × quality ratio; the figures are the common worked example, from memory.
+    it('work out what their sources say', function () {
+        $this->world();
+        $this->being('analyst')->postJson('/api/starters', ['codes' => ['OEE', 'NRW', 'INJURYRATE'], 'unit' => 'NORTH'])->assertCreated();
+        app()->forgetScopedInstances();
+        $write = fn (string $kpi, string $typed) => $this->putJson('/api/measurements/'.Tests\World::id($kpi, 'NORTH').'/readings/2026-07', ['typed' => $typed, 'version' => 0, 'note' => null])->assertOk();
+        // 480 minutes planned, 47 of them down; one piece a second when it runs; 19,271 pieces, 423 of them bad: 74.79 %.
+        foreach (['TIMEPLANNED' => '7', 'TIMEUSED' => '6.21666667', 'RATE' => '3600', 'PRODUCED' => '19271', 'GOOD' => '18848', 'WATERIN' => '100', 'WATERBILLED' => '72.5', 'HOURSWORKED' => '500000', 'LOSTTIMEINJ' => '3'] as $kpi => $typed) {
+            $write($kpi, $typed);
+        }
+        $figures = [];
+        foreach ($this->getJson('/api/units/NORTH/scorecard?period=2026-07&span=month')->assertOk()->json('groups.*.rows.*') as $row) {
+            $figures[$row['code']] = $row['actual']['digits'] ?? null;
+        }
+        expect([$figures['OEE'], $figures['NRW'], $figures['INJURYRATE']])->toMatchArray(['74.8', '27.5', '6.00']);
+    });
+});

@@ -3,7 +3,6 @@
 declare(strict_types=1);
 
 use App\Http\Problem;
-use App\Http\WholeSessions;
 use App\Models\User;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\QueryException;
@@ -103,17 +102,4 @@ it('takes as long for an address that nobody has as for a wrong password', funct
     foreach (['nobody@ostermere.example', 'analyst@ostermere.example'] as $email) {
         $this->postJson('/api/session', ['email' => $email, 'password' => 'x'])->assertStatus(422);
     }
-});
-
-it('puts a session in place as a whole, so that a killed server signs nobody out', function () {
-    $folder = sys_get_temp_dir().'/sessions-'.bin2hex(random_bytes(4));
-    mkdir($folder);
-    $sessions = new WholeSessions(app('files'), $folder, 10);
-    $sessions->write('one', 'before');
-    $open = fopen("{$folder}/one", 'r');
-    $sessions->write('one', 'after');
-
-    // Whoever reads meanwhile has the whole of what was there: the file was not written over.
-    expect(stream_get_contents($open))->toBe('before')->and($sessions->read('one'))->toBe('after')->and(glob("{$folder}/*"))->toBe(["{$folder}/one"]);
-    app('files')->deleteDirectory($folder);
 });

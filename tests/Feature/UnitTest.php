@@ -4,11 +4,17 @@ declare(strict_types=1);
 
 use App\Organisation\Organisation;
 use Illuminate\Support\Facades\DB;
+use Tests\World;
 
 beforeEach(function () {
     $this->world();
     $this->being('analyst');
-    $this->change = fn (string $code, array $to, array $seen) => $this->putJson("/api/units/{$code}", [...$to, 'seen' => $seen]);
+    $this->change = function (string $code, array $to, array $seen) {
+        $counts = ['code' => $code, 'weight' => '1', 'rollUp' => 'weighted', 'rollUpGreen' => '1.5', 'rollUpOther' => '0.5'];
+        app()->forgetScopedInstances();
+
+        return $this->putJson("/api/units/{$code}", [...$counts, ...$to, 'seen' => [...$counts, ...$seen]]);
+    };
     $this->stands = fn (string $name, string $kind = 'department', ?string $parent = 'ORG'): array => ['name' => $name, 'kind' => $kind, 'parent' => $parent];
     $this->tree = function (): array {
         app()->forgetScopedInstances();
@@ -19,7 +25,7 @@ beforeEach(function () {
 
 it('shows the tree top down with what hangs on each unit', function () {
     $this->getJson('/api/units')->assertOk()
-        ->assertJsonPath('1', ['code' => 'NORTH', 'name' => 'North', 'kind' => 'department', 'parent' => 'ORG', 'depth' => 1, 'kpis' => 5, 'people' => 2, 'below' => 1])
+        ->assertJsonPath('1', ['code' => 'NORTH', 'name' => 'North', 'kind' => 'department', 'parent' => 'ORG', 'weight' => '1', 'rollUp' => 'weighted', 'rollUpGreen' => '1.5', 'rollUpOther' => '0.5', 'retired' => null, 'depth' => 1, 'kpis' => 5, 'people' => 2, 'below' => 1])
         ->assertJsonPath('2.depth', 2);
 });
 
@@ -66,13 +72,95 @@ it('refuses what cannot be, beside the field', function (string $code, array $ch
     'below nothing' => ['N1', ['parent' => null], '/parent', 'no such unit'],
 ]);
 
-it('moves nothing whose old or new place has a closed month, and still lets it be called otherwise', function (string $closed, bool $mayMove) {
-    DB::table('period_states')->insert(['unit_id' => app(Organisation::class)->byCode($closed)?->id, 'period' => '2026-05-01']);
-    $north = ($this->stands)('North one', 'zone', 'NORTH');
-    ($this->change)('N1', ($this->stands)('Marsh', 'zone', 'NORTH'), $north)->assertNoContent();
-    $answer = ($this->change)('N1', ($this->stands)('Marsh', 'zone', 'SOUTH'), ($this->stands)('Marsh', 'zone', 'NORTH'));
-    $mayMove ? $answer->assertNoContent() : $answer->assertStatus(422)->assertJsonPath('errors.0.pointer', '/parent')->assertJsonPath('errors.0.detail', fn (string $words): bool => str_starts_with($words, 'May 2026 is closed for '));
-})->with(['where it stands' => ['NORTH', false], 'where it goes' => ['SOUTH', false], 'above both' => ['ORG', false], 'itself alone' => ['N1', true]]);
+describe('while months are closed', function () {
+    beforeEach(function () {
+        // South is red in May and June; what stands below the organisation is closed for May.
+        DB::table('targets')->insert(array_map(fn (string $month): array => ['kpi_unit_id' => World::id('FAR', 'SOUTH'), 'period' => $month, 'target' => 50], ['2026-05-01', '2026-06-01']));
+        DB::table('readings')->where('kpi_unit_id', World::id('SALES', 'NORTH'))->delete();
+        $this->close = function (): void {
+            app()->forgetScopedInstances();
+            $this->putJson('/api/units/ORG/closing?period=2026-05')->assertOk();
+        };
+        $this->status = function (string $unit, string $month): string {
+            app()->forgetScopedInstances();
+
+            return $this->getJson("/api/units/{$unit}/scorecard?period={$month}&span=month")->assertOk()->json('status');
+        };
+    });
+
+    it('a move leaves what they said, on scorecard, ribbon and matrix', function () {
+        $before = [($this->status)('SOUTH', '2026-05'), ($this->status)('ORG', '2026-05'), ($this->status)('NORTH', '2026-05')];
+        ($this->close)();
+        ($this->change)('SOUTH', ($this->stands)('South', 'department', 'NORTH'), ($this->stands)('South'))->assertNoContent();
+        expect([($this->status)('SOUTH', '2026-05'), ($this->status)('ORG', '2026-05'), ($this->status)('NORTH', '2026-05')])->toBe($before);
+        app()->forgetScopedInstances();
+        $units = fn (string $month): array => array_column($this->getJson("/api/units/NORTH/scorecard?period={$month}&span=month")->json('units'), 'code');
+        expect($units('2026-05'))->toBe(['N1'])->and($units('2026-06'))->toBe(['N1', 'SOUTH']);
+        $ribbon = array_column($this->getJson('/api/units/NORTH/ribbon?period=2026-06')->assertOk()->json('months'), 'status', 'period');
+        expect([$ribbon['2026-05'], $ribbon['2026-06']])->toBe([$before[2], ($this->status)('NORTH', '2026-06')]);
+        $this->getJson('/api/units/NORTH/matrix?period=2026-06&span=month&crossing=units-months')->assertOk();
+    });
+
+    it('another weight and another rule hold from the month after', function () {
+        ($this->close)();
+        $before = ($this->status)('ORG', '2026-05');
+        ($this->change)('SOUTH', [...($this->stands)('South'), 'weight' => '100'], ($this->stands)('South'))->assertNoContent();
+        expect(($this->status)('ORG', '2026-05'))->toBe($before)->and(($this->status)('ORG', '2026-06'))->toBe('red');
+        ($this->change)('SOUTH', ($this->stands)('South'), [...($this->stands)('South'), 'weight' => '100'])->assertNoContent();
+        ($this->change)('ORG', [...($this->stands)('Whole', 'organisation', null), 'rollUp' => 'worst'], ($this->stands)('Whole', 'organisation', null))->assertNoContent();
+        expect(($this->status)('ORG', '2026-05'))->toBe($before)->and(($this->status)('ORG', '2026-06'))->toBe('red')
+            ->and(DB::table('unit_history')->orderBy('id')->pluck('until')->all())->toBe(['2026-05-01', '2026-05-01']);
+    });
+
+    it('a unit whose figures are gathered above stays where it is', function () {
+        DB::table('kpi_unit')->where('id', World::id('SALES', 'NORTH'))->update(['is_gathered' => true]);
+        $north = ($this->stands)('North one', 'zone', 'NORTH');
+        ($this->change)('N1', ($this->stands)('North one', 'zone', 'SOUTH'), $north)->assertNoContent();
+        ($this->change)('N1', $north, ($this->stands)('North one', 'zone', 'SOUTH'))->assertNoContent();
+        ($this->close)();
+        ($this->change)('N1', ($this->stands)('North one', 'zone', 'SOUTH'), $north)->assertStatus(422)->assertJsonPath('errors.0.detail', fn (string $words): bool => str_starts_with($words, 'May 2026 is closed, and North gathers Sales'));
+    });
+});
+
+it('gives a unit another code, and still finds it by the one before', function () {
+    ($this->change)('SOUTH', [...($this->stands)('South'), 'code' => 'COAST'], ($this->stands)('South'))->assertNoContent();
+    app()->forgetScopedInstances();
+    $this->getJson('/api/units/SOUTH/scorecard?period=2026-07&span=month')->assertOk();
+    $this->getJson('/api/units/COAST/scorecard?period=2026-07&span=month')->assertOk();
+    expect(app(Organisation::class)->byCode('SOUTH')?->code)->toBe('COAST');
+    ($this->change)('NORTH', [...($this->stands)('North'), 'code' => 'south'], ($this->stands)('North'))->assertStatus(422)->assertJsonPath('errors.0.pointer', '/code')->assertJsonPath('errors.0.detail', 'South has this code, or had it before.');
+    $this->postJson('/api/unit-lists', ['list' => 'Southern (South)', 'below' => 'team'])->assertStatus(422);
+    ($this->change)('COAST', [...($this->stands)('South'), 'code' => 'SOUTH'], ($this->stands)('South'))->assertNoContent();
+    expect(DB::table('unit_codes')->pluck('code')->all())->toBe(['COAST']);
+});
+
+it('puts a unit in another place among those beside it, with what stands below it', function () {
+    $order = fn (string $code, ?string $after) => $this->putJson("/api/units/{$code}/order", ['after' => $after]);
+    $order('SOUTH', null)->assertNoContent();
+    expect(($this->tree)())->toBe(['Whole', '  South', '  North', '    North one']);
+    $order('SOUTH', 'NORTH')->assertNoContent();
+    expect(($this->tree)())->toBe(['Whole', '  North', '    North one', '  South']);
+    $order('SOUTH', 'N1')->assertStatus(422)->assertJsonPath('errors.0.pointer', '/after');
+    $order('ORG', null)->assertStatus(422);
+});
+
+it('retires a unit from a month on, and brings back what ended with it and nothing else', function () {
+    DB::table('kpi_unit')->where('id', World::id('FLOW', 'NORTH'))->update(['measured_to' => '2026-06-01']);
+    $ends = fn (): array => DB::table('kpi_unit')->join('kpis', 'kpis.id', '=', 'kpi_id')->join('units', 'units.id', '=', 'unit_id')->whereIn('units.code', ['NORTH', 'N1'])->orderBy('kpis.code')->orderBy('units.code')->selectRaw("measured_to, kpis.code || ' ' || units.code AS place")->pluck('measured_to', 'place')->all();
+    $before = $ends();
+    $this->putJson('/api/units/NORTH/retirement', ['from' => '2026-09'])->assertNoContent();
+    expect($ends())->toBe(['FLOW NORTH' => '2026-06-01', 'MOOD NORTH' => '2026-08-01', 'PH NORTH' => '2026-08-01', 'RATIO NORTH' => '2026-08-01', 'SALES N1' => '2026-08-01', 'SALES NORTH' => '2026-08-01']);
+    app()->forgetScopedInstances();
+    $this->getJson('/api/units')->assertJsonPath('1.retired', '2026-09')->assertJsonPath('2.retired', '2026-09')->assertJsonPath('3.retired', null);
+    $this->putJson('/api/units/NORTH/retirement', ['from' => '2026-10'])->assertStatus(422)->assertJsonPath('errors.0.detail', 'It is retired already.');
+    $this->deleteJson('/api/units/NORTH/retirement')->assertNoContent();
+    expect($ends())->toBe($before);
+    $this->deleteJson('/api/units/NORTH/retirement')->assertNoContent();
+    app()->forgetScopedInstances();
+    $this->putJson('/api/units/SOUTH/closing?period=2026-07')->assertOk();
+    $this->putJson('/api/units/SOUTH/retirement', ['from' => '2026-07'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/from');
+    $this->putJson('/api/units/ORG/retirement', ['from' => '2026-12'])->assertStatus(422);
+});
 
 it('takes away a unit on which nothing hangs, and no other', function () {
     foreach (['ORG' => 'the organisation itself', 'NORTH' => 'North has KPIs', 'SOUTH' => 'South has KPIs'] as $code => $words) {

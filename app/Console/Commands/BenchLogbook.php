@@ -19,6 +19,7 @@ use App\Support\Month;
 use Carbon\CarbonImmutable;
 use Illuminate\Console\Command;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Str;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
@@ -46,7 +47,7 @@ final class BenchLogbook extends Command
         CarbonImmutable::setTestNow('2026-09-08');
         $database->beginTransaction();
         try {
-            $user = User::query()->where('role', Role::Analyst->value)->firstOrFail();
+            $user = User::query()->whereHas('grants', fn (Builder $grants): Builder => $grants->where('role', Role::Analyst))->firstOrFail();
             match ($this->argument('part')) {
                 'paste' => $this->paste($user),
                 'grid' => $this->grid($user),

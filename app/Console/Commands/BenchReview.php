@@ -11,6 +11,7 @@ use Illuminate\Auth\AuthManager;
 use Illuminate\Console\Command;
 use Illuminate\Contracts\Http\Kernel;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Http\Request;
 use RuntimeException;
 
@@ -38,7 +39,7 @@ final class BenchReview extends Command
     public function handle(Connection $database, Kernel $kernel, AuthManager $auth): int
     {
         $works = self::WORKS[$this->argument('size')] ?? throw new RuntimeException('There is 1, 10 and 100.');
-        $user = User::query()->where('role', Role::Analyst->value)->firstOrFail();
+        $user = User::query()->whereHas('grants', fn (Builder $grants): Builder => $grants->where('role', Role::Analyst))->firstOrFail();
         $database->beginTransaction();
         try {
             $root = Unit::query()->where('parent_id', null)->firstOrFail();

@@ -13,6 +13,7 @@ use App\Support\Month;
 use Database\Ostermere\Accounts;
 use Illuminate\Console\Command;
 use Illuminate\Database\Connection;
+use Illuminate\Database\Eloquent\Builder;
 use Kybernet\Core\Calendar\Span;
 use RuntimeException;
 
@@ -38,7 +39,7 @@ final class BenchScorecard extends Command
         $span = Span::from(is_string($this->option('span')) ? $this->option('span') : '');
 
         $database->enableQueryLog();
-        $page = $reader->page($unit, $period, $span, User::query()->where('role', Role::Analyst->value)->firstOrFail());
+        $page = $reader->page($unit, $period, $span, User::query()->whereHas('grants', fn (Builder $grants): Builder => $grants->where('role', Role::Analyst))->firstOrFail());
         $queries = count($database->getQueryLog()) + 1;
         $database->disableQueryLog();
 

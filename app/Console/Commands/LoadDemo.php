@@ -31,8 +31,10 @@ final class LoadDemo extends Command
 
             return self::SUCCESS;
         }
-        $installation->become(true, self::YEAR_START);
-        $trail->silently($loader->load(...));
+        $trail->silently(function () use ($installation, $loader): void {
+            $installation->become(true, self::YEAR_START);
+            $loader->load();
+        });
         $this->line('Ostermere Water is loaded.');
 
         return self::SUCCESS;

@@ -17,7 +17,7 @@ final class ForgeryProtection extends ValidateCsrfToken
     protected function tokensMatch($request): bool
     {
         return parent::tokensMatch($request)
-            || (! $request->cookies->has(config()->string('session.cookie')) && $request->is('api/session') && $request->isMethod('POST') && self::isFromHere($request));
+            || (! $request->cookies->has(config()->string('session.cookie')) && $request->is('api/session', 'api/forgotten') && $request->isMethod('POST') && self::isFromHere($request));
     }
 
     private static function isFromHere(Request $request): bool
@@ -25,6 +25,6 @@ final class ForgeryProtection extends ValidateCsrfToken
         $site = $request->headers->get('Sec-Fetch-Site');
         $origin = $request->headers->get('Origin');
 
-        return ($site === null || in_array($site, ['same-origin', 'none'], true)) && ($origin === null || $origin === $request->getSchemeAndHttpHost());
+        return ($site === null || in_array($site, ['same-origin', 'none'], true)) && ($origin === null || in_array($origin, [$request->getSchemeAndHttpHost(), rtrim(config()->string('app.url'), '/')], true));
     }
 }

@@ -12,7 +12,7 @@ final readonly class EntryLinkView
     #[OA\Property(description: 'to be handed over; it is shown this once')]
     public string $link;
 
-    public function __construct(string $secret)
+    public function __construct(string $secret, #[OA\Property(description: 'whether it is on its way by e-mail')] public bool $sent = false)
     {
         // By the installation's own address: what a request says of its host, anybody may have written.
         $this->link = rtrim(config()->string('app.url'), '/')."/enter#{$secret}";

@@ -4,9 +4,9 @@ declare(strict_types=1);
 
 namespace App\People\Views;
 
-use App\Models\Kpi;
-use App\Models\Role;
+use App\Models\Grant;
 use App\Models\User;
+use App\Organisation\Rights;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(schema: 'User', description: 'The person who is signed in.')]
@@ -15,17 +15,33 @@ final readonly class UserView
     private function __construct(
         #[OA\Property] public string $name,
         #[OA\Property] public string $email,
-        #[OA\Property] public string $role,
-        #[OA\Property(description: 'code of the unit where the person belongs')] public string $unit,
+        #[OA\Property(description: 'what they come to do, in words')] public string $role,
+        #[OA\Property(description: 'code of the unit whose pages open first; blank where they may open none')] public string $unit,
         #[OA\Property(description: 'number setting')] public string $locale,
         #[OA\Property(description: 'may change units, people and settings')] public bool $administers,
         #[OA\Property(description: 'may define KPIs')] public bool $defines,
+        #[OA\Property(description: 'may change what holds for all KPIs, and many at once')] public bool $definesAll,
         #[OA\Property(description: 'may enter figures')] public bool $logs,
         #[OA\Property(description: 'sees every unit and figure')] public bool $seesAll,
+        #[OA\Property(description: 'has to set up a second factor before anything else')] public bool $needsSecondFactor,
     ) {}
 
-    public static function of(User $user): self
+    public static function of(User $user, Rights $rights, bool $needsSecondFactor): self
     {
-        return new self($user->name, $user->email, $user->role->words(), $user->unit->code, $user->locale, $user->is_administrator, $user->can('define', Kpi::class), $user->role !== Role::Executive, in_array($user->role, [Role::Analyst, Role::Executive], true));
+        $user->loadMissing('grants.unit');
+
+        return new self(
+            $user->name,
+            $user->email,
+            $user->grants->map(fn (Grant $grant): string => $grant->role->words().($grant->unit->parent_id === null ? '' : ", {$grant->unit->name}"))->implode('; '),
+            $rights->home($user),
+            $user->locale,
+            $rights->administers($user),
+            $rights->analysesSomewhere($user),
+            $rights->analysesAll($user),
+            $rights->logs($user),
+            $rights->seesAll($user),
+            $needsSecondFactor,
+        );
     }
 }

@@ -33,6 +33,7 @@ final readonly class KpiDefinition
      */
     private function __construct(
         #[OA\Property] public string $code,
+        #[OA\Property(description: 'whether it is theirs to change')] public bool $editable,
         #[OA\Property] public string $name,
         #[OA\Property] public string $purpose,
         #[OA\Property(description: 'code of the objective it serves')] public ?string $objective,
@@ -88,7 +89,7 @@ final readonly class KpiDefinition
      * @param  Collection<string, int>  $people  identities by e-mail address
      * @param  array<string, list<string>>  $closed  periods by unit
      */
-    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people, array $closed): self
+    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people, array $closed, bool $isEditable): self
     {
         $definition = $kpi->definition;
         $text = new CellText($setting);
@@ -116,6 +117,7 @@ final readonly class KpiDefinition
 
         return new self(
             $kpi->code,
+            $isEditable,
             $kpi->name,
             $kpi->purpose ?? '',
             $kpi->objective,

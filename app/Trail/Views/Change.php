@@ -14,6 +14,7 @@ final readonly class Change
         #[OA\Property] public int $id,
         #[OA\Property(description: 'the moment, ISO 8601')] public string $at,
         #[OA\Property(description: 'who; null where it was a command')] public ?string $by,
+        #[OA\Property(description: 'for whom they stood in when they did it')] public ?string $standingFor,
         #[OA\Property(description: 'what was changed, in a word')] public string $what,
         #[OA\Property(enum: ['made', 'changed', 'removed'])] public string $how,
         #[OA\Property] public ?string $code,

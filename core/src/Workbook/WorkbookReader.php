@@ -80,7 +80,7 @@ final readonly class WorkbookReader
                 $this->schema->check($text->decode($item), $definition, $pointer, $problems);
                 $row = new Row(is_array($value) ? $value : [], $pointer, $problems);
                 match ($part) {
-                    'people' => $people[] = new PersonEntry($row->text('email') ?? '', $row->text('name') ?? '', $row->text('role') ?? '', $row->text('unit'), $row->text('locale'), $row->flag('blocked')),
+                    'people' => $people[] = new PersonEntry($row->text('email') ?? '', $row->text('name') ?? '', $row->text('role') ?? '', $row->text('unit'), $row->text('locale'), $row->flag('blocked'), array_values(array_map(fn (Row $more): array => ['role' => $more->text('role') ?? '', 'unit' => $more->text('unit')], $row->rows('further')))),
                     'units' => $units->read($row),
                     'objectives' => $objectives[$row->text('code') ?? ''] = $row->text('name') ?? '',
                     'themes' => $themes[] = is_string($value) ? $value : '',
@@ -131,8 +131,10 @@ final readonly class WorkbookReader
                 $problems->add("/people/{$index}/email", 'duplicate', "'{$person->email}' stands here already.");
             }
             $emails[$person->email] = true;
-            if ($person->unit !== null && ! $units->knows($person->unit)) {
-                $problems->add("/people/{$index}/unit", 'unknown-unit', "There is no unit '{$person->unit}'.");
+            foreach ($person->roles() as $at => ['unit' => $unit]) {
+                if ($unit !== null && ! $units->knows($unit)) {
+                    $problems->add("/people/{$index}/".($at === 0 ? '' : 'further/'.($at - 1).'/').'unit', 'unknown-unit', "There is no unit '{$unit}'.");
+                }
             }
         }
         foreach ($themes as $index => $theme) {

@@ -54,7 +54,7 @@ final class WorkbookWriter
     /** @return Members */
     private static function person(PersonEntry $person): array
     {
-        return self::compact(['email' => $person->email, 'name' => $person->name, 'role' => $person->role, 'unit' => $person->unit, 'locale' => $person->locale, 'blocked' => $person->isBlocked ? true : null]);
+        return self::compact(['email' => $person->email, 'name' => $person->name, 'role' => $person->role, 'unit' => $person->unit, 'locale' => $person->locale, 'blocked' => $person->isBlocked ? true : null, 'further' => $person->further === [] ? null : array_map(self::compact(...), $person->further)]);
     }
 
     /** @return Members */

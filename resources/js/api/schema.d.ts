@@ -20,6 +20,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/programs/units/{unit}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["programFigures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programs/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** @description All of them or none: where one cannot be written, nothing is. What stands there already is left as it is, so a request whose answer was lost may be sent again. */
+        put: operations["writeReadings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/imports": {
         parameters: {
             query?: never;
@@ -308,6 +341,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{unit}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["orderUnit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["retireUnit"];
+        post?: never;
+        delete: operations["bringUnitBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/unit-lists/preview": {
         parameters: {
             query?: never;
@@ -351,6 +416,70 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["takeUnitsBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["account"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: operations["changeName"];
+        trace?: never;
+    };
+    "/api/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["confirmSecondFactor"];
+        post: operations["beginSecondFactor"];
+        delete: operations["takeSecondFactorOff"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endOtherSessions"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/sessions/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endSession"];
         options?: never;
         head?: never;
         patch?: never;
@@ -452,6 +581,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{person}/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["takeSecondFactorOffSomebody"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/duties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["duties"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/leaving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportPeople"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people-lists/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewPeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takePeople"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -479,6 +704,70 @@ export interface paths {
         put: operations["changePassword"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["forgotten"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["standIns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["standIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person}/stand-ins/{standIn}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endStandIn"];
         options?: never;
         head?: never;
         patch?: never;
@@ -530,6 +819,22 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["changeKpis"];
+        trace?: never;
+    };
+    "/api/programs/kpis": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["programKpis"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/kpis/{kpi}": {
@@ -606,6 +911,22 @@ export interface paths {
         get?: never;
         put: operations["saveLists"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["starters"];
+        put?: never;
+        post: operations["takeStarters"];
         delete?: never;
         options?: never;
         head?: never;
@@ -700,6 +1021,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["scorecard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/programs/units/{unit}/scorecard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["programScorecard"];
         put?: never;
         post?: never;
         delete?: never;
@@ -820,6 +1157,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/programs/units/{unit}/scorecard/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["programScorecardFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/exceptions/file": {
         parameters: {
             query?: never;
@@ -852,6 +1205,102 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["settings"];
+        put: operations["changeSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/new-kpi": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["newKpi"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/everything": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportEverything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demonstration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["leaveDemonstration"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["tokens"];
+        put?: never;
+        post: operations["makeToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["revokeToken"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes": {
         parameters: {
             query?: never;
@@ -872,6 +1321,23 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ProgramReadings: {
+            readings: {
+                /** @description code */
+                kpi: string;
+                /** @description code */
+                unit: string;
+                /** @description 2026-08, 2026-W34, FY2026-Q2, FY2026 */
+                period: string;
+                /** @description a figure with a point, as a string, such as "12.5"; of a judged KPI green, amber or red; blank takes the reading back */
+                actual: string;
+            }[];
+        };
+        /** @description What became of a reading that a program wrote. */
+        WrittenReading: {
+            /** @enum {string} */
+            outcome: "saved" | "same";
+        };
         Problem: {
             /**
              * @description leads to what it means
@@ -1265,11 +1731,23 @@ export interface components {
         };
         UnitPlace: {
             /** @description A unit as it is to be, and as it was when it was opened. */
+            code: string;
             name: string;
             /** @description what it is, such as department */
             kind: string;
             /** @description code of the unit above it; null for the organisation itself */
             parent: string | null;
+            /** @description in the roll-up of the unit above */
+            weight: string;
+            /**
+             * @description how its own status follows from those under it
+             * @enum {string}
+             */
+            rollUp: "weighted" | "worst" | "share";
+            /** @description the cut for green: a score, or % of the weight */
+            rollUpGreen: string;
+            /** @description the cut for amber, or under share % of the weight for red */
+            rollUpOther: string;
         };
         UnitInput: components["schemas"]["UnitPlace"] & {
             /** @description as it stood when it was opened */
@@ -1314,6 +1792,14 @@ export interface components {
             kind: string;
             /** @description code of the unit above it; null for the organisation itself */
             parent: string | null;
+            /** @description in the roll-up of the unit above */
+            weight: string;
+            /** @enum {string} */
+            rollUp: "weighted" | "worst" | "share";
+            rollUpGreen: string;
+            rollUpOther: string;
+            /** @description the first month in which nothing is measured there any longer, 2026-12 */
+            retired: string | null;
             /** @description 0 for the organisation itself */
             depth: number;
             /** @description measured there */
@@ -1354,11 +1840,24 @@ export interface components {
         PersonInput: {
             email: string;
             name: string;
-            /** @enum {string} */
-            role: "analyst" | "owner" | "head" | "executive";
-            /** @description code of the unit where they belong */
-            unit: string;
-            administrator: boolean;
+            roles: components["schemas"]["HeldRole"][];
+        };
+        /** @description What a person keeps of their own. */
+        Account: {
+            id: number;
+            name: string;
+            email: string;
+            /** @description since when a second factor is asked for, ISO 8601; null where none is */
+            secondFactor: string | null;
+            /** @description recovery codes that are left */
+            recoveryCodes: number;
+            /** @description whether everybody here has to have one */
+            secondFactorNeeded: boolean;
+            sessions: components["schemas"]["OpenSession"][];
+            /** @description of theirs, and those in which they answer for somebody; past ones are left out */
+            standIns: components["schemas"]["StandIn"][];
+            /** @description who could stand in */
+            people: components["schemas"]["Person"][];
         };
         /** @description What whoever begins an organisation can choose from. */
         Beginning: {
@@ -1376,8 +1875,27 @@ export interface components {
             name: string;
             role: string;
         };
+        /** @description What a person answers for, and somebody else would when they leave. */
+        Duties: {
+            /** @description whose figures are theirs to enter */
+            kpis: components["schemas"]["Duty"][];
+            roles: components["schemas"]["Duty"][];
+            /** @description open ones that name them */
+            actions: components["schemas"]["Duty"][];
+        };
+        /** @description Something that a person answers for. */
+        Duty: {
+            /** @description of the KPI; blank for a role */
+            code: string;
+            /** @description a name, a role or what is to be done */
+            what: string;
+            /** @description name of the unit */
+            unit: string;
+        };
         /** @description A link by which somebody comes in. */
         EntryLink: {
+            /** @description whether it is on its way by e-mail */
+            sent: boolean;
             /** @description to be handed over; it is shown this once */
             link: string;
         };
@@ -1392,22 +1910,61 @@ export interface components {
             /** @description of the organisation */
             organisation: string;
         };
+        /** @description A person of a list, and what taking it would do. */
+        ListedPerson: {
+            email: string;
+            name: string;
+            roles: components["schemas"]["HeldRole"][];
+            /** @enum {string} */
+            what: "new" | "changed" | "same" | "refused";
+            /** @description what is wrong; blank where nothing is */
+            problem: string;
+        };
         /** @description Somebody with an account, or invited to have one. */
         PersonLine: {
             id: number;
             name: string;
             email: string;
-            /** @enum {string} */
-            role: "analyst" | "owner" | "head" | "executive";
-            /** @description code of the unit where they belong */
-            unit: string;
-            administrator: boolean;
+            roles: components["schemas"]["HeldRole"][];
             /** @enum {string} */
             state: "invited" | "in" | "blocked";
             /** @description the moment they were seen last, ISO 8601 */
             seen: string | null;
+            /** @description when they asked to be let in again, ISO 8601; a link answers it */
+            asked: string | null;
+            /** @description whether a second factor is asked for */
+            secondFactor: boolean;
             /** @description KPIs whose figures are theirs to enter */
             kpis: number;
+        };
+        /** @description Codes for the day when the device is lost, each for one time. */
+        RecoveryCodes: {
+            codes: string[];
+        };
+        /** @description What somebody comes to do, for a unit and all below it. */
+        HeldRole: {
+            /** @enum {string} */
+            role: "administrator" | "analyst" | "head" | "owner" | "executive" | "reader" | "auditor";
+            /** @description code of the unit */
+            unit: string;
+        };
+        /** @description A second factor that a device is to know. */
+        Secret: {
+            /** @description base32, to be typed */
+            secret: string;
+            /** @description the same for a device that reads it from the screen */
+            address: string;
+        };
+        /** @description Where somebody is signed in. */
+        OpenSession: {
+            id: string;
+            /** @description as far as it says, in words */
+            device: string;
+            address: string;
+            /** @description the moment of its last use, ISO 8601 */
+            used: string;
+            /** @description the one that asks */
+            here: boolean;
         };
         /** @description Who is signed in, and what every screen needs to know. */
         Session: {
@@ -1427,12 +1984,27 @@ export interface components {
             /** @description offered while nobody is signed in */
             demo: components["schemas"]["DemoAccount"][];
         };
+        /** @description Somebody answers for somebody else from one day to another. */
+        StandIn: {
+            id: number;
+            person: number;
+            /** @description who is away */
+            away: string;
+            substitute: number;
+            /** @description who answers */
+            answers: string;
+            /** @description the first day, 2026-12-01 */
+            first: string;
+            /** @description the last day, included */
+            last: string;
+        };
         /** @description The person who is signed in. */
         User: {
             name: string;
             email: string;
+            /** @description what they come to do, in words */
             role: string;
-            /** @description code of the unit where the person belongs */
+            /** @description code of the unit whose pages open first; blank where they may open none */
             unit: string;
             /** @description number setting */
             locale: string;
@@ -1440,10 +2012,14 @@ export interface components {
             administers: boolean;
             /** @description may define KPIs */
             defines: boolean;
+            /** @description may change what holds for all KPIs, and many at once */
+            definesAll: boolean;
             /** @description may enter figures */
             logs: boolean;
             /** @description sees every unit and figure */
             seesAll: boolean;
+            /** @description has to set up a second factor before anything else */
+            needsSecondFactor: boolean;
         };
         BulkInput: {
             /** @description Common fields of many KPIs at once. What is left out stays as it is. */
@@ -1618,6 +2194,8 @@ export interface components {
         /** @description A KPI as the editor shows it. Figures are as this user would type them. */
         KpiDefinition: {
             code: string;
+            /** @description whether it is theirs to change */
+            editable: boolean;
             name: string;
             purpose: string;
             /** @description code of the objective it serves */
@@ -1784,6 +2362,33 @@ export interface components {
             marginLow: string;
             /** @description how far above the band amber reaches */
             marginHigh: string;
+        };
+        /** @description A common measure to begin with. */
+        Starter: {
+            code: string;
+            name: string;
+            /** @description what it is about */
+            function: string;
+            purpose: string;
+            measure: string;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @enum {string} */
+            accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
+            /** @description blank where its figures are entered */
+            formula: string;
+            /** @description limits as a workbook has them; null where it is not judged */
+            rule: {
+                [key: string]: string;
+            } | null;
+            /** @description whether the limits are common practice */
+            practice: boolean;
+            /** @description where its definition is published; blank for the trade’s common knowledge */
+            publishedBy: string;
+            /** @description codes of those that come with it */
+            needs: string[];
+            /** @description whether the code is in the register already */
+            taken: boolean;
         };
         ActionInput: {
             what: string;
@@ -2334,6 +2939,95 @@ export interface components {
             };
             replay: components["schemas"]["Replay"];
         };
+        /** @description What a new KPI begins with. Figures are plain, with a point, where they are set. */
+        KpiDefaults: {
+            /** @description on course up to so many % from target, to the bad side */
+            green: string;
+            /** @description drifting up to so many % */
+            amber: string;
+            /** @description day of the month after a period */
+            dueDay: number | null;
+            /** @description whether a figure off course needs its reason */
+            noteRequired: boolean;
+            /** @description a difference below it is of no account; blank for none */
+            materiality: string;
+            /** @description what green means, in longer words; blank for none */
+            textGreen: string;
+            textAmber: string;
+            textRed: string;
+        };
+        SettingsInput: {
+            name: string;
+            yearStartMonth: number;
+            timeZone: string;
+            currency: string;
+            /** @enum {string} */
+            locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
+            needsSecondFactor: boolean;
+            sessionHours: number;
+            /** @enum {string} */
+            callers: "analyst" | "head" | "nobody";
+            kpi: components["schemas"]["KpiDefaults"];
+            /** @enum {string} */
+            rollUp: "weighted" | "worst" | "share";
+            rollUpGreen: string;
+            rollUpOther: string;
+            version: number;
+        };
+        /** @description What the organisation sets for itself, and what there is to choose from. */
+        Settings: {
+            /** @description of the organisation */
+            name: string;
+            yearStartMonth: number;
+            /** @description the latest month that is closed somewhere: until none is, the start of the year stays; null where none is */
+            closed: string | null;
+            /** @description readings whose year to date would be another */
+            readings: number;
+            /** @description IANA name */
+            timeZone: string;
+            /** @description ISO 4217 */
+            currency: string;
+            /** @enum {string} */
+            locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
+            needsSecondFactor: boolean;
+            /** @description people who have none yet */
+            withoutSecondFactor: number;
+            sessionHours: number;
+            /** @enum {string} */
+            callers: "analyst" | "head" | "nobody";
+            kpi: components["schemas"]["KpiDefaults"];
+            /** @enum {string} */
+            rollUp: "weighted" | "worst" | "share";
+            /** @description the cut for green: a score, or % of the weight */
+            rollUpGreen: string;
+            /** @description the cut for amber, or under share % of the weight for red */
+            rollUpOther: string;
+            /** @description counts the changes, so that two people cannot overwrite each other */
+            version: number;
+            /** @description whether this is the demonstration, which can be put away */
+            demonstration: boolean;
+            /** @description whether everything may be taken out as a file: who administers and sees every figure */
+            exports: boolean;
+            timeZones: string[];
+            currencies: string[];
+        };
+        /** @description A program that may come. */
+        TokenLine: {
+            id: number;
+            name: string;
+            /** @description name of the unit that it may see, with all below it */
+            unit: string;
+            /** @description whether it enters readings */
+            writes: boolean;
+            /** @description the last day on which it is taken, 2027-11-30 */
+            until: string;
+            /** @description who made it */
+            by: string | null;
+            /** @description when it came last, ISO 8601 */
+            used: string | null;
+            /** @enum {string} */
+            state: "good" | "over" | "revoked";
+        };
         /** @description One change: who, when, what, from what to what. */
         Change: {
             id: number;
@@ -2341,6 +3035,8 @@ export interface components {
             at: string;
             /** @description who; null where it was a command */
             by: string | null;
+            /** @description for whom they stood in when they did it */
+            standingFor: string | null;
             /** @description what was changed, in a word */
             what: string;
             /** @enum {string} */
@@ -2659,6 +3355,61 @@ export interface operations {
                     "application/octet-stream": unknown;
                 };
             };
+        };
+    };
+    programFigures: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                /** @description code of the KPI alone that is wanted */
+                kpi?: string;
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The figures of the financial year as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    writeReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgramReadings"];
+            };
+        };
+        responses: {
+            /** @description What became of each, in the order of the request */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenReading"][];
+                };
+            };
+            401: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     sendFile: {
@@ -3274,6 +4025,85 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    orderUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description code of the one behind which it stands; null for the first place */
+                    after: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description It stands there */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    retireUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description the first month in which nothing is measured there any longer */
+                    from: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Nothing is measured there from then on */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    bringUnitBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What ended with it is measured again */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     previewUnits: {
         parameters: {
             query?: never;
@@ -3345,6 +4175,162 @@ export interface operations {
                 content?: never;
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is the person’s own */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Account"];
+                };
+            };
+        };
+    };
+    changeName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description They are called so from now on */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    confirmSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    code: string;
+                };
+            };
+        };
+        responses: {
+            /** @description A code is asked for from now on; recovery codes, shown this once */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodes"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    beginSecondFactor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A secret for the device; nothing is asked for yet */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Secret"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    takeSecondFactorOff: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    password: string;
+                };
+            };
+        };
+        responses: {
+            /** @description No code is asked for any longer */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    endOtherSessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description They are signed in here alone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    endSession: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is over */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
         };
     };
     beginning: {
@@ -3560,6 +4546,155 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    takeSecondFactorOffSomebody: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description They sign in without a code, and what they had open has ended */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    duties: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What would move when they leave */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Duties"];
+                };
+            };
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description who takes over */
+                    to: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Their duties are handed over, and they may not come in any longer */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    exportPeople: {
+        parameters: {
+            query: {
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A line for each role of everybody */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    previewPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    list: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What the list would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedPerson"][];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    takePeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    list: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Those who are new are invited; their links, shown this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        email: string;
+                        link: components["schemas"]["EntryLink"];
+                    }[];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     session: {
         parameters: {
             query?: never;
@@ -3592,6 +4727,8 @@ export interface operations {
                 "application/json": {
                     email: string;
                     password: string;
+                    /** @description of the second factor, or a recovery code: asked for where the person has one */
+                    code?: string;
                 };
             };
         };
@@ -3677,6 +4814,105 @@ export interface operations {
                 content?: never;
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    forgotten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    email: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Whoever has the address is let in again by a link: the answer is the same for everybody */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    standIns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Who answers for whom, now and later */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandIn"][];
+                };
+            };
+        };
+    };
+    standIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description who is away */
+                person: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description who answers */
+                    substitute: number;
+                    /** @description the first day, 2026-12-01 */
+                    first: string;
+                    /** @description the last day, included */
+                    last: string;
+                };
+            };
+        };
+        responses: {
+            /** @description It is arranged */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    endStandIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person: number;
+                standIn: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is taken back */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
         };
     };
     exportDefinitions: {
@@ -3823,6 +5059,26 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    programKpis: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The register */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterPage"];
+                };
+            };
         };
     };
     kpi: {
@@ -4005,6 +5261,56 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    starters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Common measures to begin with */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Starter"][];
+                };
+            };
+        };
+    };
+    takeStarters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description with them comes what they are worked out from */
+                    codes: string[];
+                    /** @description code of the unit in which they are measured */
+                    unit: string;
+                };
+            };
+        };
+        responses: {
+            /** @description They are drafts in the register: their codes */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
     agreeAction: {
         parameters: {
             query?: never;
@@ -4142,6 +5448,35 @@ export interface operations {
         };
     };
     scorecard: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                /** @description blank for departments or themes, as the unit asks for */
+                group?: "" | "theme" | "level" | "none";
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The scorecard */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScorecardPage"];
+                };
+            };
+        };
+    };
+    programScorecard: {
         parameters: {
             query: {
                 /** @description a month, 2026-08 */
@@ -4381,6 +5716,35 @@ export interface operations {
             403: components["responses"]["Problem"];
         };
     };
+    programScorecardFile: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The scorecard as a file; as json the assessment of all KPIs and units */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+            403: components["responses"]["Problem"];
+        };
+    };
     exceptionsFile: {
         parameters: {
             query: {
@@ -4438,6 +5802,195 @@ export interface operations {
             };
         };
     };
+    settings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What the organisation sets for itself */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settings"];
+                };
+            };
+        };
+    };
+    changeSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsInput"];
+            };
+        };
+        responses: {
+            /** @description It is set */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    newKpi: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What a new KPI begins with, as the person would type it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KpiDefaults"];
+                };
+            };
+        };
+    };
+    exportEverything: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Everything as a workbook */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+        };
+    };
+    leaveDemonstration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description of the organisation that is put away */
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description It is put away; with the link an organisation of one’s own is begun here */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        link: string;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    tokens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The programs that may come */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenLine"][];
+                };
+            };
+        };
+    };
+    makeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    /** @description code of the unit that it may see, with all below it */
+                    unit: string;
+                    /** @description whether it enters readings */
+                    writes: boolean;
+                    /** @description the last day on which it is taken, up to two years from now */
+                    until: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The token, shown this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        token: string;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    revokeToken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is taken no longer */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     changes: {
         parameters: {
             query?: {
@@ -4447,7 +6000,7 @@ export interface operations {
                 unit?: string;
                 /** @description identity of who changed it */
                 person?: number;
-                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list" | "unit" | "person";
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list" | "unit" | "person" | "settings";
                 /** @description the month that the figure is of, 2026-08 */
                 month?: string;
                 /** @description identity of the oldest entry seen: older ones follow */

@@ -13,6 +13,9 @@ const { data } = useRibbon();
 const { session, user } = useSession();
 const narrow = useLocalStorage('kybernet:narrow', false);
 
+/** Who only administers looks at no figures. */
+const seesUnits = computed(() => (session.value?.units.length ?? 0) > 0);
+
 const screens = computed(() => [
     ...(session.value?.firstSteps === true
         ? [
@@ -26,64 +29,48 @@ const screens = computed(() => [
               },
           ]
         : []),
-    {
-        name: 'register',
-        title: 'Register',
-        here: ['register', 'kpi', 'define', 'lists', 'plan', 'import-definitions'],
-        waits: '',
-        // a ruled page
-        icon: 'M3 2.5h10v11H3zM5.5 6h5M5.5 8.5h5M5.5 11h3',
-    },
-    {
-        name: 'logbook',
-        title: 'Logbook',
-        here: ['logbook', 'year-grid', 'import'],
-        waits: data.value !== undefined && data.value.open > 0 ? `${data.value.open} open` : '',
-        // a pen over a line
-        icon: 'M2.5 13.5h11M4 10.5l6.5-7 2 2-6.5 7H4z',
-    },
-    {
-        name: 'scorecard',
-        title: 'Scorecard',
-        here: ['scorecard', 'course', 'matrix'],
-        waits: '',
-        // three course strips
-        icon: 'M2.5 4h11M2.5 8h11M2.5 12h11M6 2.5v3M10.5 6.5v3M4.5 10.5v3',
-    },
-    {
-        name: 'exceptions',
-        title: 'Exceptions',
-        here: ['exceptions'],
-        waits: data.value !== undefined && data.value.exceptions > 0 ? String(data.value.exceptions) : '',
-        // a buoy
-        icon: 'M8 2.5v2.5M5 11l1.5-6h3L11 11M3 11.5c1.6 1.4 3.4 1.4 5 0 1.6 1.4 3.4 1.4 5 0',
-    },
-    {
-        name: 'periods',
-        title: 'Periods',
-        here: ['periods'],
-        waits: '',
-        below: true,
-        // a line made fast
-        icon: 'M1.5 11c3 1.2 5-6.5 7.6-6.5 2.2 0 2.4 3.6.2 3.6-2.5 0-2.4-3.6-.2-3.6M6 8c.3 2.4 3.2 4 8 3',
-    },
-    ...(user.value?.administers === true
+    ...(seesUnits.value
         ? [
               {
-                  name: 'units',
-                  title: 'Units',
-                  here: ['units'],
+                  name: 'register',
+                  title: 'Register',
+                  here: ['register', 'kpi', 'define', 'lists', 'plan', 'import-definitions', 'starters'],
                   waits: '',
-                  // moorings on one line
-                  icon: 'M8 3v4M3.5 9.5V7h9v2.5M2 9.5h3v3H2zM11 9.5h3v3h-3zM6.5 2.5h3',
+                  // a ruled page
+                  icon: 'M3 2.5h10v11H3zM5.5 6h5M5.5 8.5h5M5.5 11h3',
               },
               {
-                  name: 'people',
-                  title: 'People',
-                  here: ['people'],
+                  name: 'logbook',
+                  title: 'Logbook',
+                  here: ['logbook', 'year-grid', 'import'],
+                  waits: data.value !== undefined && data.value.open > 0 ? `${data.value.open} open` : '',
+                  // a pen over a line
+                  icon: 'M2.5 13.5h11M4 10.5l6.5-7 2 2-6.5 7H4z',
+              },
+              {
+                  name: 'scorecard',
+                  title: 'Scorecard',
+                  here: ['scorecard', 'course', 'matrix'],
                   waits: '',
-                  // two heads
-                  icon: 'M5.5 7.5a2 2 0 1 0 0-4 2 2 0 0 0 0 4M10.8 8a1.7 1.7 0 1 0 0-3.4M2 13c.3-2.4 1.6-3.6 3.5-3.6S8.7 10.6 9 13M11 10c1.700 0 2.700 1 3 3',
+                  // three course strips
+                  icon: 'M2.5 4h11M2.5 8h11M2.5 12h11M6 2.5v3M10.5 6.5v3M4.5 10.5v3',
+              },
+              {
+                  name: 'exceptions',
+                  title: 'Exceptions',
+                  here: ['exceptions'],
+                  waits: data.value !== undefined && data.value.exceptions > 0 ? String(data.value.exceptions) : '',
+                  // a buoy
+                  icon: 'M8 2.5v2.5M5 11l1.5-6h3L11 11M3 11.5c1.6 1.4 3.4 1.4 5 0 1.6 1.4 3.4 1.4 5 0',
+              },
+              {
+                  name: 'periods',
+                  title: 'Periods',
+                  here: ['periods'],
+                  waits: '',
+                  below: true,
+                  // a line made fast
+                  icon: 'M1.5 11c3 1.2 5-6.5 7.6-6.5 2.2 0 2.4 3.6.2 3.6-2.5 0-2.4-3.6-.2-3.6M6 8c.3 2.4 3.2 4 8 3',
               },
           ]
         : []),
@@ -95,6 +82,18 @@ const screens = computed(() => [
         // entries under each other
         icon: 'M2.5 4h2M2.5 8h2M2.5 12h2M6.5 4h7M6.5 8h7M6.5 12h4',
     },
+    ...(user.value?.administers === true
+        ? [
+              {
+                  name: 'settings',
+                  title: 'Settings',
+                  here: ['settings', 'units', 'people', 'programs'],
+                  waits: '',
+                  // moorings on one line
+                  icon: 'M8 3v4M3.5 9.5V7h9v2.5M2 9.5h3v3H2zM11 9.5h3v3h-3zM6.5 2.5h3',
+              },
+          ]
+        : []),
 ]);
 </script>
 

@@ -42,8 +42,8 @@ export function useSession() {
         }
     }
 
-    async function signIn(email: string, password: string): Promise<void> {
-        session.value = await asStranger(() => read(api.POST('/api/session', { body: { email, password } })));
+    async function signIn(email: string, password: string, code = ''): Promise<void> {
+        session.value = await asStranger(() => read(api.POST('/api/session', { body: { email, password, code } })));
     }
 
     /** Begins an organisation, and is signed in to its first account. */

@@ -12,6 +12,20 @@ export const ROLES = {
     head: 'department head',
     owner: 'data owner',
     executive: 'executive',
+    reader: 'reader',
+    auditor: 'auditor',
+    administrator: 'administrator',
+} as const;
+
+/** What each of them may do, in a line. */
+export const ROLE_MEANS = {
+    analyst: 'defines KPIs, enters every figure, closes months',
+    head: 'enters and answers for the figures there',
+    owner: 'enters the figures that are theirs, wherever they are measured',
+    executive: 'reads everything there',
+    reader: 'reads everything there',
+    auditor: 'reads everything there with the trail, changes nothing',
+    administrator: 'units, people and settings of the whole organisation; no figures',
 } as const;
 
 /** Number settings that can be chosen. */

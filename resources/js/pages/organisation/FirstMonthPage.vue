@@ -176,12 +176,15 @@ async function putAway(): Promise<void> {
                     <h2 class="text-[20px]">KPIs</h2>
                     <p class="mt-1 max-w-[46em] text-ink-soft">
                         Begin with the dozen that management asks for. Each is defined in four parts: what and why, how
-                        it is counted, what good looks like, and where. A list in a sheet comes in as a whole, with a
-                        preview.
+                        it is counted, what good looks like, and where. Common measures come as drafts, with formulas
+                        and usual limits; a list in a sheet comes in as a whole, with a preview.
                     </p>
                     <p class="mt-4 flex flex-wrap gap-3">
-                        <RouterLink class="button" :to="{ name: 'define', query: query() }"
-                            >Define the first</RouterLink
+                        <RouterLink class="button" :to="{ name: 'starters', query: query() }"
+                            >Choose common measures</RouterLink
+                        >
+                        <RouterLink class="button button-quiet" :to="{ name: 'define', query: query() }"
+                            >Define your own</RouterLink
                         >
                         <RouterLink class="button button-quiet" :to="{ name: 'import-definitions', query: query() }"
                             >Bring a list</RouterLink

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { ApiError, api, read, type Schemas } from '@/api/client';
+import SettingsTabs from '@/components/SettingsTabs.vue';
+import FormField from '@/components/FormField.vue';
 import StateNote from '@/components/StateNote.vue';
 import { counted } from '@/composables/useNumbers';
+import { monthAndYear } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useQuery } from '@tanstack/vue-query';
@@ -21,13 +24,39 @@ const { busy, problem, message, send, said, trouble } = useSending();
 
 type Unit = Schemas['UnitTreeLine'];
 type Place = Schemas['UnitPlace'];
-const place = ({ name, kind, parent }: Place): Place => ({ name, kind, parent });
+const place = ({ code, name, kind, parent, weight, rollUp, rollUpGreen, rollUpOther }: Place): Place => ({
+    code,
+    name,
+    kind,
+    parent,
+    weight,
+    rollUp,
+    rollUpGreen,
+    rollUpOther,
+});
+const NOTHING: Place = {
+    code: '',
+    name: '',
+    kind: '',
+    parent: null,
+    weight: '1',
+    rollUp: 'weighted',
+    rollUpGreen: '1.5',
+    rollUpOther: '0.5',
+};
+const ROLL_UPS = {
+    weighted: { name: 'by the weighted mean of scores', green: 'On course from', other: 'Drifting from' },
+    worst: { name: 'as the worst of them', green: '', other: '' },
+    share: { name: 'by shares of the weight', green: 'On course from % green', other: 'Off course above % red' },
+} as const;
 
 const isAdding = ref(false);
 const editing = ref<Unit | null>(null);
-const draft = reactive<Place>({ name: '', kind: '', parent: null });
+const draft = reactive<Place>({ ...NOTHING });
 /** As it stood when it was opened: what somebody else changed since is not overwritten. */
-const seen = ref<Place>({ name: '', kind: '', parent: null });
+const seen = ref<Place>({ ...NOTHING });
+/** The month from which it is to be retired. */
+const month = ref('');
 /** What was done last, and what takes it back. */
 const done = ref<{ words: string; code: string; now: Place; before: Place } | null>(null);
 /** In a row of a list: one of them at most. */
@@ -75,6 +104,7 @@ async function open(unit: Unit): Promise<void> {
     editing.value = unit;
     seen.value = place(unit);
     Object.assign(draft, place(unit));
+    month.value = '';
     await nextTick();
     first.value?.[0]?.focus();
 }
@@ -104,8 +134,8 @@ async function save(): Promise<void> {
         await close();
         const moved = now.parent === before.parent ? '' : `, and stands below ${called(now.parent)}`;
         done.value = {
-            code: unit.code,
-            now: place(byCode.value.get(unit.code) ?? now),
+            code: now.code,
+            now: place(byCode.value.get(now.code) ?? now),
             before,
             words:
                 now.name === before.name
@@ -124,6 +154,76 @@ async function takeBack(): Promise<void> {
     if (last !== null && (await put(last.code, last.before, last.now))) {
         done.value = null;
     }
+}
+
+/** Those that stand beside the unit, itself included, in their order. */
+const beside = (unit: Unit): Unit[] => (data.value ?? []).filter(({ parent }) => parent === unit.parent);
+
+async function order(unit: Unit, after: string | null): Promise<void> {
+    done.value = null;
+    await send(async () => {
+        await read(api.PUT('/api/units/{unit}/order', { params: { path: { unit: unit.code } }, body: { after } }));
+        await Promise.all([refetch(), load()]);
+    });
+}
+
+/** One place up or down among those beside it; the focus stays with it. */
+async function shift(unit: Unit, by: -1 | 1): Promise<void> {
+    const all = beside(unit);
+    const at = all.findIndex(({ code }) => code === unit.code);
+    await order(unit, all[at + (by === 1 ? 1 : -2)]?.code ?? null);
+    await nextTick();
+    document.getElementById(`change-${unit.code}`)?.focus();
+}
+
+const dragged = ref<Unit | null>(null);
+/** Dropped on a neighbour it stands behind it; on another, the form opens with that as its place, to be saved or left. */
+async function drop(on: Unit): Promise<void> {
+    const unit = dragged.value;
+    dragged.value = null;
+    if (unit === null || unit.code === on.code || unit.parent === null) {
+        return;
+    }
+    if (unit.parent === on.parent) {
+        await order(unit, on.code);
+        return;
+    }
+    await open(unit);
+    if (places.value.some(({ code }) => code === on.code)) {
+        draft.parent = on.code;
+    }
+}
+
+async function retire(unit: Unit): Promise<void> {
+    const ends =
+        unit.kpis === 0 ? '' : ` ${unit.kpis === 1 ? 'One KPI ends' : `${unit.kpis} KPIs end`} with the month before.`;
+    if (
+        !window.confirm(
+            `Retire ${unit.name}, and what stands below it?${ends} What was measured stays, and it can be brought back.`,
+        )
+    ) {
+        return;
+    }
+    const isDone = await send(async () => {
+        await read(
+            api.PUT('/api/units/{unit}/retirement', {
+                params: { path: { unit: unit.code } },
+                body: { from: month.value },
+            }),
+        );
+        await Promise.all([refetch(), load()]);
+    });
+    if (isDone) {
+        await close();
+    }
+}
+
+async function bringBack(unit: Unit): Promise<void> {
+    await send(async () => {
+        await read(api.DELETE('/api/units/{unit}/retirement', { params: { path: { unit: unit.code } } }));
+        await Promise.all([refetch(), load()]);
+    });
+    await close();
 }
 
 async function takeAway(unit: Unit): Promise<void> {
@@ -147,6 +247,7 @@ function add(): void {
 </script>
 
 <template>
+    <SettingsTabs here="units" />
     <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <div>
             <h1 class="text-[28px] leading-[1.15]">Units</h1>
@@ -192,15 +293,49 @@ function add(): void {
             </thead>
             <tbody>
                 <template v-for="unit in shown" :key="unit.code">
-                    <tr v-if="editing?.code !== unit.code" class="border-t border-rule-soft">
+                    <tr
+                        v-if="editing?.code !== unit.code"
+                        class="group border-t border-rule-soft"
+                        :class="{ 'text-ink-faint': unit.retired, 'bg-brass-tint': dragged?.code === unit.code }"
+                        :draggable="unit.parent !== null"
+                        @dragstart="dragged = unit"
+                        @dragend="dragged = null"
+                        @dragover.prevent
+                        @drop.prevent="drop(unit)"
+                    >
                         <td class="py-[7px] pr-4" :class="{ 'font-semibold': unit.depth <= 1 }">
-                            <span class="block" :style="{ paddingLeft: `${unit.depth * 20}px` }">{{ unit.name }}</span>
+                            <span class="block" :style="{ paddingLeft: `${unit.depth * 20}px` }"
+                                >{{ unit.name
+                                }}<span v-if="unit.retired" class="ml-2 text-[13px] font-normal"
+                                    >retired from {{ monthAndYear(unit.retired) }}</span
+                                ></span
+                            >
                         </td>
                         <td class="pr-4 text-[13.5px] text-ink-soft max-md:hidden">{{ unit.code }}</td>
                         <td class="pr-4 text-[13.5px] text-ink-soft max-md:hidden">{{ unit.kind }}</td>
                         <td class="text-right">{{ unit.kpis > 0 ? unit.kpis : '' }}</td>
                         <td class="text-right max-md:hidden">{{ unit.people > 0 ? unit.people : '' }}</td>
                         <td class="pl-5 text-right whitespace-nowrap">
+                            <template v-if="sought === '' && unit.parent !== null && beside(unit).length > 1">
+                                <button
+                                    type="button"
+                                    class="min-h-6 min-w-6 px-1 text-ink-faint opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 disabled:invisible"
+                                    :disabled="busy || beside(unit)[0]?.code === unit.code"
+                                    :aria-label="`${unit.name} up`"
+                                    @click="shift(unit, -1)"
+                                >
+                                    ↑
+                                </button>
+                                <button
+                                    type="button"
+                                    class="mr-3 min-h-6 min-w-6 px-1 text-ink-faint opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 hover:text-ink focus-visible:opacity-100 disabled:invisible"
+                                    :disabled="busy || beside(unit).at(-1)?.code === unit.code"
+                                    :aria-label="`${unit.name} down`"
+                                    @click="shift(unit, 1)"
+                                >
+                                    ↓
+                                </button>
+                            </template>
                             <button
                                 :id="`change-${unit.code}`"
                                 type="button"
@@ -269,6 +404,86 @@ function add(): void {
                                         Take away
                                     </button>
                                 </p>
+                                <div class="flex flex-wrap items-start gap-x-5 gap-y-3 md:col-span-4">
+                                    <FormField
+                                        label="Code"
+                                        :problem="message('/code')"
+                                        :hint="draft.code === seen.code ? undefined : `${seen.code} still finds it.`"
+                                        ><input
+                                            v-model="draft.code"
+                                            class="field w-[140px]"
+                                            maxlength="64"
+                                            autocomplete="off"
+                                            spellcheck="false"
+                                    /></FormField>
+                                    <FormField v-if="unit.parent !== null" label="Weight" :problem="message('/weight')"
+                                        ><input
+                                            v-model="draft.weight"
+                                            class="field w-[80px] text-right"
+                                            inputmode="decimal"
+                                            autocomplete="off"
+                                    /></FormField>
+                                    <FormField label="Its status follows from what is under it"
+                                        ><select v-model="draft.rollUp" class="field w-[260px]">
+                                            <option v-for="(rule, key) in ROLL_UPS" :key="key" :value="key">
+                                                {{ rule.name }}
+                                            </option>
+                                        </select></FormField
+                                    >
+                                    <template v-if="draft.rollUp !== 'worst'">
+                                        <FormField
+                                            :label="ROLL_UPS[draft.rollUp].green"
+                                            :problem="message('/rollUpGreen')"
+                                            ><input
+                                                v-model="draft.rollUpGreen"
+                                                class="field w-[90px] text-right"
+                                                inputmode="decimal"
+                                        /></FormField>
+                                        <FormField
+                                            :label="ROLL_UPS[draft.rollUp].other"
+                                            :problem="message('/rollUpOther')"
+                                            ><input
+                                                v-model="draft.rollUpOther"
+                                                class="field w-[90px] text-right"
+                                                inputmode="decimal"
+                                        /></FormField>
+                                    </template>
+                                </div>
+                                <p class="text-[13.5px] text-ink-faint md:col-span-4">
+                                    Months that are closed keep the place, the weight and the rule by which they were
+                                    closed.
+                                </p>
+                                <div
+                                    v-if="unit.parent !== null"
+                                    class="flex flex-wrap items-end gap-3 border-t border-rule-soft pt-3 md:col-span-4"
+                                >
+                                    <template v-if="unit.retired">
+                                        <span class="text-[14.5px]"
+                                            >Nothing is measured there from {{ monthAndYear(unit.retired) }} on.</span
+                                        >
+                                        <button
+                                            type="button"
+                                            class="button button-quiet"
+                                            :disabled="busy"
+                                            @click="bringBack(unit)"
+                                        >
+                                            Bring it back
+                                        </button>
+                                    </template>
+                                    <template v-else>
+                                        <FormField label="Nothing is measured there from" :problem="message('/from')"
+                                            ><input v-model="month" type="month" class="field w-[180px]"
+                                        /></FormField>
+                                        <button
+                                            type="button"
+                                            class="button button-quiet"
+                                            :disabled="busy || month === ''"
+                                            @click="retire(unit)"
+                                        >
+                                            Retire it
+                                        </button>
+                                    </template>
+                                </div>
                                 <p v-if="trouble || message('/unit')" class="error md:col-span-4" role="alert">
                                     {{ message('/unit') ?? trouble }}
                                 </p>

@@ -92,7 +92,7 @@ const sorted = computed(() => {
         </div>
     </div>
     <p v-if="problem" class="error py-3 text-[14.5px]" role="alert">{{ problem }}</p>
-    <StateNote v-if="user && !user.defines" title="Defining is the analyst's work"
+    <StateNote v-if="user && !user.definesAll" title="Defining is the analyst's work"
         >Your account reads the register.</StateNote
     >
     <FileDrop

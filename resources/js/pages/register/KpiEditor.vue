@@ -43,8 +43,16 @@ const definition = useQuery({
     staleTime: 0,
 });
 
+const defaults = useQuery({
+    queryKey: ['new-kpi'],
+    queryFn: () => read(api.GET('/api/settings/new-kpi')),
+    enabled: computed(() => props.code === undefined),
+});
+
 const isNew = computed(() => props.code === undefined);
-const mayEdit = computed(() => user.value?.defines === true);
+const mayEdit = computed(
+    () => user.value?.defines === true && (isNew.value || definition.data.value?.editable !== false),
+);
 
 /**
  * What was tried on the KPI's page comes over as if it had been typed: limits that hold from the chosen month on, and
@@ -85,8 +93,12 @@ const takenNote = ref('');
 /** What the copy on the page was made of; what is loaded again must not take the place of what is typed. */
 let copied: string | undefined;
 watch(
-    () => [props.code, source.value, definition.data.value] as const,
-    ([code, from, loaded]) => {
+    () => [props.code, source.value, definition.data.value, defaults.data.value] as const,
+    ([code, from, loaded, begins], before) => {
+        // What a new one begins with may arrive when somebody types already.
+        if (before?.[3] !== begins && before?.[0] === code && before?.[1] === from && changed.value) {
+            return;
+        }
         if (code !== undefined || from !== copied) {
             copied = undefined;
         }
@@ -94,7 +106,7 @@ watch(
             const home = path(unit.value.code)[1] ?? unit.value;
             // Nothing of a new KPI is coloured yet: its limits hold for the history that is loaded, too.
             const empty = {
-                ...blank(home.code, step(period.value, -24)),
+                ...blank(home.code, step(period.value, -24), begins),
                 level: home.parent === null ? ('organisational' as const) : ('departmental' as const),
             };
             if (from === undefined) {

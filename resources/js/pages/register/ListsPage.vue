@@ -81,7 +81,7 @@ useEventListener(window, 'beforeunload', (event) => {
                     :to="{ name: 'register', query: query() }"
                     >All KPIs</RouterLink
                 >
-                <template v-if="user?.defines">
+                <template v-if="user?.definesAll">
                     <button type="button" class="button button-quiet" :disabled="!changed || busy" @click="putBack">
                         Put back
                     </button>
@@ -97,7 +97,7 @@ useEventListener(window, 'beforeunload', (event) => {
         <fieldset
             v-else
             class="grid gap-x-[40px] gap-y-8 pt-5 xl:grid-cols-[6fr_5fr]"
-            :disabled="!user?.defines || busy"
+            :disabled="!user?.definesAll || busy"
         >
             <section v-for="[list, title, hint, add] in LISTS" :key="list">
                 <h2 class="text-[19px]">{{ title }}</h2>

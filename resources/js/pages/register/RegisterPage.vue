@@ -133,19 +133,29 @@ function toggleAll(codes: string[]): void {
         <button v-if="narrowed" type="button" class="quiet-link" @click="showAll">Show all</button>
         <span class="ml-auto flex flex-wrap gap-x-[15px] gap-y-1">
             <template v-if="user?.defines">
+                <RouterLink class="quiet-link" :to="{ name: 'starters', query: query() }">Common measures</RouterLink>
                 <RouterLink class="quiet-link" :to="{ name: 'plan', query: query() }">Plan targets</RouterLink>
-                <RouterLink class="quiet-link" :to="{ name: 'lists', query: query() }"
-                    >Themes and objectives</RouterLink
-                >
-                <RouterLink class="quiet-link" :to="{ name: 'import-definitions', query: query() }">Import</RouterLink>
-                <ExportMenu
-                    path="/api/definitions"
-                    :formats="{ csv: 'CSV', xlsx: 'XLSX', ods: 'ODS', json: 'Workbook' }"
-                />
+                <template v-if="user.definesAll">
+                    <RouterLink class="quiet-link" :to="{ name: 'lists', query: query() }"
+                        >Themes and objectives</RouterLink
+                    >
+                    <RouterLink class="quiet-link" :to="{ name: 'import-definitions', query: query() }"
+                        >Import</RouterLink
+                    >
+                    <ExportMenu
+                        path="/api/definitions"
+                        :formats="{ csv: 'CSV', xlsx: 'XLSX', ods: 'ODS', json: 'Workbook' }"
+                    />
+                </template>
             </template>
         </span>
     </div>
-    <BulkBar v-if="user?.defines && chosen.size > 0" :codes="[...chosen]" :register="data" @done="chosen = new Set()" />
+    <BulkBar
+        v-if="user?.definesAll && chosen.size > 0"
+        :codes="[...chosen]"
+        :register="data"
+        @done="chosen = new Set()"
+    />
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error" :error="error" @retry="refetch" />
     <StateNote v-else-if="groups.length === 0 && narrowed" title="No KPI fits">
@@ -155,13 +165,14 @@ function toggleAll(codes: string[]): void {
     <StateNote v-else-if="groups.length === 0" title="Nothing is defined yet">
         <template v-if="user?.defines">
             Begin with one figure that {{ place.name }} can measure today.
-            <RouterLink class="quiet-link" :to="{ name: 'define', query: query() }">Define a KPI</RouterLink>
+            <RouterLink class="quiet-link" :to="{ name: 'define', query: query() }">Define a KPI</RouterLink>, or choose
+            from <RouterLink class="quiet-link" :to="{ name: 'starters', query: query() }">common measures</RouterLink>.
         </template>
         <template v-else>A performance analyst can define KPIs for {{ place.name }}.</template>
     </StateNote>
     <table v-else class="w-full table-fixed border-collapse text-left max-md:block">
         <colgroup>
-            <col v-if="user?.defines" class="w-8" />
+            <col v-if="user?.definesAll" class="w-8" />
             <col class="md:w-[31%]" />
             <col class="w-[92px] md:w-[11%]" />
             <col class="hidden md:table-column" />
@@ -172,7 +183,7 @@ function toggleAll(codes: string[]): void {
         </colgroup>
         <thead class="max-md:sr-only">
             <tr class="text-[12.5px] text-ink-faint [&>th]:pt-1 [&>th]:pb-1 [&>th]:font-medium">
-                <th v-if="user?.defines"><span class="sr-only">Chosen</span></th>
+                <th v-if="user?.definesAll"><span class="sr-only">Chosen</span></th>
                 <th>KPI</th>
                 <th>measured in</th>
                 <th class="hidden md:table-cell">better when</th>
@@ -184,7 +195,7 @@ function toggleAll(codes: string[]): void {
         </thead>
         <tbody v-for="group in groups" :key="group.unit.code" class="max-md:block">
             <tr class="max-md:block">
-                <th v-if="user?.defines" class="border-t border-rule pt-2.5 max-md:hidden">
+                <th v-if="user?.definesAll" class="border-t border-rule pt-2.5 max-md:hidden">
                     <input
                         type="checkbox"
                         class="size-4 accent-brass"
@@ -203,7 +214,7 @@ function toggleAll(codes: string[]): void {
                 :key="kpi.code"
                 class="text-ink-soft hover:bg-sheet max-md:grid max-md:grid-cols-[minmax(0,1fr)_92px] [&>td]:max-md:content-center [&>td]:h-[34px] [&>td]:truncate [&>td]:border-t [&>td]:border-rule-soft [&>td]:pr-3"
             >
-                <td v-if="user?.defines" class="max-md:!hidden">
+                <td v-if="user?.definesAll" class="max-md:!hidden">
                     <input
                         type="checkbox"
                         class="size-4 accent-brass"

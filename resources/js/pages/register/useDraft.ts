@@ -74,8 +74,9 @@ export const blankPlace = (unit: string): Schemas['Measurement'] => ({
     rule: null,
 });
 
-export const blank = (department: string, period: string): Definition => ({
+export const blank = (department: string, period: string, defaults?: Schemas['KpiDefaults']): Definition => ({
     code: '',
+    editable: true,
     name: '',
     purpose: '',
     objective: null,
@@ -83,10 +84,10 @@ export const blank = (department: string, period: string): Definition => ({
     theme: null,
     department,
     source: '',
-    dueDay: null,
+    dueDay: defaults?.dueDay ?? null,
     dataAvailable: false,
     definitionAgreed: false,
-    noteRequired: false,
+    noteRequired: defaults?.noteRequired ?? false,
     kind: 'entered',
     measure: '',
     decimals: 1,
@@ -99,12 +100,19 @@ export const blank = (department: string, period: string): Definition => ({
     highFormula: '',
     min: '',
     max: '',
-    materiality: '',
+    materiality: defaults?.materiality ?? '',
     gather: '',
     weightedBy: null,
     polarity: 'higher',
-    rule: blankRule(period),
-    texts: { green: '', amber: '', red: '' },
+    rule: {
+        ...blankRule(period),
+        ...(defaults === undefined ? {} : { green: defaults.green, amber: defaults.amber }),
+    },
+    texts: {
+        green: defaults?.textGreen ?? '',
+        amber: defaults?.textAmber ?? '',
+        red: defaults?.textRed ?? '',
+    },
     units: department === '' ? [] : [blankPlace(department)],
     drivers: [],
     periods: [],

@@ -25,6 +25,7 @@ const SUBJECTS = {
     list: 'lists',
     unit: 'units',
     person: 'people',
+    settings: 'settings',
 } as const;
 const asked = (name: string): string => (typeof route.query[name] === 'string' ? route.query[name] : '');
 const filters = computed(() => ({
@@ -106,7 +107,7 @@ const fieldWords = ({ field, before, after }: Schemas['ChangedField']): string =
             }}
         </h1>
         <p class="mt-[5px] text-[17px] text-ink-soft">
-            Every change of a definition, target, reading, note, call or closing, with what stood there before.
+            Every change of a definition, figure, note, closing, person or setting, with what stood there before.
         </p>
     </div>
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2 py-[9px] text-[13.5px]">
@@ -181,7 +182,10 @@ const fieldWords = ({ field, before, after }: Schemas['ChangedField']): string =
                     <time class="text-[13.5px] text-ink-faint" :datetime="change.at">{{
                         moment(change.at).split(', ')[1]
                     }}</time>
-                    <span class="truncate text-ink-soft max-md:hidden">{{ change.by ?? 'a command' }}</span>
+                    <span class="truncate text-ink-soft max-md:hidden"
+                        >{{ change.by ?? 'a command'
+                        }}{{ change.standingFor === null ? '' : `, for ${change.standingFor}` }}</span
+                    >
                     <div class="min-w-0">
                         {{ verb(change) }}
                         <span v-if="change.what !== 'closing'" class="text-ink-soft">the {{ change.what }}</span>

@@ -2,7 +2,7 @@
 import { api, read } from '@/api/client';
 import { useSending } from '@/composables/useSending';
 import { ref } from 'vue';
-import PasswordField from './PasswordField.vue';
+import PasswordField from '@/components/PasswordField.vue';
 
 /** Another password for oneself; what is open on other devices ends with the one before. */
 const emit = defineEmits<{ done: [] }>();

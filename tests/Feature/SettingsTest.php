@@ -1,0 +1,135 @@
+<?php
+
+declare(strict_types=1);
+
+use App\Models\User;
+use App\Organisation\Rights;
+use Carbon\CarbonImmutable;
+use Illuminate\Support\Facades\DB;
+use Tests\World;
+
+beforeEach(function () {
+    $this->world();
+    $this->set = function (array $change = []) {
+        app()->forgetScopedInstances();
+        $page = $this->being('administrator')->getJson('/api/settings')->assertOk()->json();
+        app()->forgetScopedInstances();
+
+        return $this->putJson('/api/settings', array_replace_recursive(array_diff_key($page, array_flip(['closed', 'readings', 'withoutSecondFactor', 'demonstration', 'exports', 'timeZones', 'currencies'])), $change));
+    };
+});
+
+it('sets what the organisation sets for itself, in the trail, and refuses what cannot be beside its field', function () {
+    ($this->set)(['timeZone' => 'Europe/Amsterdam', 'currency' => 'EUR', 'kpi' => ['amber' => '7.5', 'dueDay' => 8], 'sessionHours' => 4])->assertNoContent();
+    app()->forgetScopedInstances();
+    $this->getJson('/api/settings')->assertJsonPath('timeZone', 'Europe/Amsterdam')->assertJsonPath('kpi.amber', '7.5')->assertJsonPath('kpi.dueDay', 8)->assertJsonPath('version', 2);
+    $this->being('analyst')->getJson('/api/settings/new-kpi')->assertOk()->assertJsonPath('amber', '7.5');
+    $this->getJson('/api/changes?subject=settings')->assertOk()->assertJsonPath('changes.0.what', 'settings')->assertJsonFragment(['field' => 'time zone', 'before' => 'UTC', 'after' => 'Europe/Amsterdam']);
+    foreach ([['yearStartMonth' => 13], ['timeZone' => 'Middle/Earth'], ['currency' => 'XQX'], ['sessionHours' => 0], ['callers' => 'king'], ['kpi' => ['green' => '6', 'amber' => '5']], ['rollUp' => 'weighted', 'rollUpGreen' => '3'], ['name' => ' ']] as $wrong) {
+        $pointer = ($this->set)($wrong)->assertStatus(422)->json('errors.0.pointer');
+        expect($pointer)->toStartWith('/'.array_key_first($wrong === ['rollUp' => 'weighted', 'rollUpGreen' => '3'] ? ['rollUpGreen' => 0] : $wrong));
+    }
+});
+
+it('moves the start of the year only while no month is closed', function () {
+    ($this->set)(['yearStartMonth' => 7])->assertNoContent();
+    $this->being('analyst')->putJson('/api/units/NORTH/closing?period=2026-06')->assertOk();
+    ($this->set)(['yearStartMonth' => 1])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/yearStartMonth');
+    ($this->set)(['currency' => 'EUR'])->assertNoContent();
+});
+
+it('lets nobody write over settings that somebody else has changed', function () {
+    ($this->set)(['currency' => 'EUR'])->assertNoContent();
+    ($this->set)(['currency' => 'USD', 'version' => 1])->assertConflict();
+});
+
+it('says who may call a status', function (string $callers, string $who) {
+    DB::table('installation')->update(['callers' => $callers]);
+    app()->forgetScopedInstances();
+    $north = World::person('head')->grants->sole()->unit_id;
+    expect(implode('', array_map(fn (string $role): string => app(Rights::class)->mayCall(World::person($role), $north) ? $role[0] : '', ['analyst', 'head', 'owner'])))->toBe($who);
+})->with([['analyst', 'a'], ['head', 'ah'], ['nobody', '']]);
+
+it('lets sessions last as long as is set', function () {
+    DB::table('installation')->update(['session_hours' => 3]);
+    $this->postJson('/api/session', ['email' => 'x@y.example', 'password' => 'x']);
+    expect(config('session.lifetime'))->toBe(180);
+});
+
+describe('programs', function () {
+    beforeEach(function () {
+        $this->token = fn (array $change = []): string => $this->being('administrator')->postJson('/api/tokens', [...['name' => 'Meter  feed', 'unit' => 'NORTH', 'writes' => true, 'until' => '2026-12-31'], ...$change])->assertCreated()->json('token');
+        $this->come = function (string $token): static {
+            auth()->forgetGuards();
+            auth()->shouldUse('web');
+            $this->flushSession();
+            app()->forgetScopedInstances();
+
+            return $this->withToken($token);
+        };
+        $this->write = fn (string $token, array ...$readings) => ($this->come)($token)->putJson('/api/programs/readings', ['readings' => array_map(fn (array $reading): array => array_combine(['kpi', 'unit', 'period', 'actual'], $reading), $readings)]);
+    });
+
+    it('see and write what their token says, and are named in the trail', function () {
+        $token = ($this->token)();
+        expect(DB::table('tokens')->value('hash'))->toBe(hash('sha256', $token))->and($token)->toStartWith('kyb_');
+        ($this->write)($token, ['FLOW', 'NORTH', '2026-07', '14.25'], ['SALES', 'N1', '2026-07', '7'], ['MOOD', 'NORTH', '2026-06', ''])->assertOk()->assertJsonPath('*.outcome', ['saved', 'saved', 'same']);
+        ($this->write)($token, ['FLOW', 'NORTH', '2026-07', '14.25'])->assertOk()->assertJsonPath('0.outcome', 'same');
+        expect(DB::table('readings')->where('kpi_unit_id', World::id('FLOW', 'NORTH'))->where('period', '2026-07-01')->value('actual'))->toBe('14.25000000');
+        ($this->come)($token)->getJson('/api/programs/units/NORTH/scorecard?period=2026-07&span=month')->assertOk();
+        ($this->come)($token)->get('/api/programs/units/N1/figures?period=2026-07&format=csv')->assertOk();
+        ($this->come)($token)->getJson('/api/programs/kpis')->assertOk()->assertJsonMissing(['code' => 'FAR']);
+        expect(($this->come)('')->being('analyst')->getJson('/api/changes?subject=reading')->json('changes.0.by'))->toBe('Meter feed')
+            ->and($this->being('administrator')->getJson('/api/tokens')->json('0'))->toMatchArray(['name' => 'Meter feed', 'unit' => 'North', 'writes' => true, 'state' => 'good', 'by' => 'Administrator'])
+            ->and($this->getJson('/api/tokens')->json('0.used'))->not->toBeNull();
+    });
+
+    it('write all of a request or nothing of it, and are told what is wrong with which', function () {
+        $token = ($this->token)();
+        $answer = ($this->write)($token, ['FLOW', 'NORTH', '2026-07', '20'], ['FAR', 'SOUTH', '2026-07', '1'], ['RATIO', 'NORTH', '2026-07', '1'], ['MOOD', 'NORTH', '2026-07', '3'], ['FLOW', 'NORTH', '2026-07', '21'], ['FLOW', 'NORTH', '2027-07', '1'], ['FLOW', 'NORTH', '2026-06', '1001'])->assertStatus(422);
+        expect(array_column($answer->json('errors'), 'pointer'))->toEqualCanonicalizing(['/readings/1', '/readings/2', '/readings/3', '/readings/4', '/readings/5', '/readings/6'])
+            ->and($answer->json('errors.0.detail'))->toBe('There is no KPI FAR in SOUTH that this token may see.')
+            ->and(DB::table('readings')->where('kpi_unit_id', World::id('FLOW', 'NORTH'))->where('period', '2026-07-01')->value('actual'))->toBe('13.00000000');
+        ($this->write)($token, ['FLOW', 'NORTH', '2026-07', '1,5'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/readings/0/actual');
+    });
+
+    it('come no longer with a token that is over, revoked or none, and never as people do', function (Closure $spoil) {
+        $token = $spoil($this, ($this->token)());
+        ($this->come)($token)->getJson('/api/programs/kpis')->assertUnauthorized();
+        ($this->write)($token, ['FLOW', 'NORTH', '2026-07', '1'])->assertUnauthorized();
+    })->with([
+        'over' => [function ($test, string $token) {
+            CarbonImmutable::setTestNow('2027-01-01 09:00');
+
+            return $token;
+        }],
+        'revoked' => [function ($test, string $token) {
+            $test->being('administrator')->deleteJson('/api/tokens/'.DB::table('tokens')->value('id'))->assertNoContent();
+
+            return $token;
+        }],
+        'another' => [fn ($test, string $token) => "{$token}x"],
+    ]);
+
+    it('stay within what they were given', function () {
+        $reads = ($this->token)(['writes' => false]);
+        ($this->write)($reads, ['FLOW', 'NORTH', '2026-07', '1'])->assertForbidden();
+        ($this->come)($reads)->getJson('/api/programs/units/SOUTH/scorecard?period=2026-07&span=month')->assertNotFound();
+        ($this->come)($reads)->getJson('/api/kpis')->assertUnauthorized();
+        ($this->come)('')->postJson('/api/session', ['email' => User::query()->where('is_program', true)->value('email'), 'password' => 'x'])->assertStatus(422);
+        $this->being('administrator')->postJson('/api/tokens', ['name' => 'x', 'unit' => 'NORTH', 'writes' => false, 'until' => '2030-01-01'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/until');
+        expect(array_column($this->getJson('/api/people')->json(), 'name'))->not->toContain('Meter feed');
+    });
+});
+
+it('puts the demonstration away as a whole, for an organisation of one’s own, and nothing else ever', function () {
+    $this->being('administrator')->deleteJson('/api/demonstration')->assertStatus(422);
+    DB::table('installation')->update(['is_demonstration' => true]);
+    app()->forgetScopedInstances();
+    $this->deleteJson('/api/demonstration', ['name' => 'Other'])->assertStatus(422);
+    $link = $this->deleteJson('/api/demonstration', ['name' => 'Whole'])->assertOk()->json('link');
+    expect(DB::table('units')->count() + DB::table('users')->count() + DB::table('readings')->count() + DB::table('audit_entries')->count())->toBe(0);
+    auth()->forgetGuards();
+    app()->forgetScopedInstances();
+    $this->getJson('/api/beginning?link='.explode('#', $link)[1])->assertJsonPath('works', true);
+});
