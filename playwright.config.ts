@@ -8,8 +8,8 @@ export default defineConfig({
     workers: 1,
     fullyParallel: false,
     // The longest look at many screens with axe; on a busy machine each of them takes seconds.
-    timeout: 120_000,
-    expect: { timeout: 10_000 },
+    timeout: 240_000,
+    expect: { timeout: 20_000 },
     use: {
         baseURL: process.env['BASE_URL'] ?? 'http://127.0.0.1:8080',
         viewport: { width: 1280, height: 800 },

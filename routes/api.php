@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Exchange\BookController;
 use App\Exchange\ExportController;
 use App\Import\ImportController;
 use App\Logbook\LogbookController;
@@ -88,6 +89,9 @@ Route::middleware('auth')->group(function (): void {
     Route::delete('account/sessions/{session}', [AccountController::class, 'end']);
     Route::put('session/password', [SessionController::class, 'password'])->middleware('throttle:password');
 
+    Route::get('book', [BookController::class, 'file'])->can('exportAll', User::class);
+    Route::post('book', [BookController::class, 'store'])->can('exportAll', User::class);
+    Route::post('book/{upload}', [BookController::class, 'apply'])->whereUuid('upload')->can('exportAll', User::class);
     Route::get('settings', [SettingsController::class, 'show'])->can('administer', User::class);
     Route::put('settings', [SettingsController::class, 'update'])->can('administer', User::class);
     Route::get('settings/new-kpi', [SettingsController::class, 'newKpi'])->can('define', Kpi::class);

@@ -7,15 +7,14 @@ namespace App\Exchange;
 use App\Figures\CellValue;
 use App\Figures\FigureWriter;
 use App\Figures\Layer;
+use App\Figures\MeasurementCodes;
 use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Figures\Outcome;
 use App\Figures\WantedCell;
 use App\Models\User;
 use App\Organisation\Rights;
-use App\Support\PgArray;
 use App\Support\Trail;
-use Illuminate\Database\Connection;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
 use InvalidArgumentException;
@@ -28,7 +27,7 @@ use Kybernet\Core\Measure\Kind;
  */
 final readonly class WriteReadings
 {
-    public function __construct(private Connection $database, private MeasurementStore $kpis, private Rights $rights, private FigureWriter $writer, private Trail $trail) {}
+    public function __construct(private MeasurementCodes $codes, private MeasurementStore $kpis, private Rights $rights, private FigureWriter $writer, private Trail $trail) {}
 
     /**
      * @param  non-empty-list<array{kpi: string, unit: string, period: string, actual: string}>  $readings
@@ -81,17 +80,11 @@ final readonly class WriteReadings
      */
     private function facts(array $readings, User $user): array
     {
-        /** @var list<object{id: int, unit_id: int, owner_id: int|null, kpi: string, unit: string}> $places */
-        $places = $this->database->select(
-            'SELECT kpi_unit.id, unit_id, owner_id, kpis.code AS kpi, units.code AS unit FROM kpi_unit JOIN kpis ON kpis.id = kpi_id JOIN units ON units.id = unit_id
-             JOIN (SELECT DISTINCT kpi, unit FROM unnest(?::text[], ?::text[]) AS asked (kpi, unit)) asked ON asked.kpi = kpis.code AND asked.unit = units.code',
-            [PgArray::of(array_column($readings, 'kpi')), PgArray::of(array_column($readings, 'unit'))],
-        );
-        $mine = array_values(array_filter($places, fn (object $place): bool => $this->rights->maySee($user, $place->unit_id, $place->owner_id)));
-        $described = $this->kpis->described(array_map(fn (object $place): int => $place->id, $mine));
+        $mine = array_filter($this->codes->find(array_map(fn (array $reading): array => [$reading['kpi'], $reading['unit']], $readings)), fn (object $place): bool => $this->rights->maySee($user, $place->unit_id, $place->owner_id));
+        $described = $this->kpis->described(array_values(array_map(fn (object $place): int => $place->id, $mine)));
         $facts = [];
-        foreach ($mine as $place) {
-            $facts["{$place->kpi} {$place->unit}"] = $described[$place->id];
+        foreach ($mine as $codes => $place) {
+            $facts[$codes] = $described[$place->id];
         }
 
         return $facts;

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace App\Http;
 
+use App\Models\User;
+use App\Tables\BookSheet;
 use App\Tables\TableWriter;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
@@ -20,6 +22,17 @@ final class Download
     {
         return self::file(preg_replace('/[^A-Za-z0-9._-]+/', '-', $name).".{$format}", TableWriter::TYPES[$format], function () use ($format, $rows, $figures, $statuses): void {
             TableWriter::write($format, $rows, $figures, $statuses);
+        });
+    }
+
+    /**
+     * @param  list<BookSheet>  $sheets
+     * @param  bool  $isEmpty  their heads alone
+     */
+    public static function book(string $name, array $sheets, bool $isEmpty, User $user): StreamedResponse
+    {
+        return self::file("{$name}.xlsx", TableWriter::TYPES['xlsx'], function () use ($sheets, $isEmpty, $user): void {
+            TableWriter::book($sheets, $isEmpty, $user);
         });
     }
 

@@ -33,9 +33,9 @@ final readonly class CleanUp
             $this->forget($import);
         }
         $this->database->table('import_cells')->whereIn('import_id', $this->database->table('imports')->whereIn('state', ['applied', 'undone', 'failed'])->where('updated_at', '<', now()->subDays(self::DAYS))->select('id'))->delete();
-        // A preview of definitions is for the person who looks at it; a file that belongs to no import was left by a request that broke.
+        // A preview of definitions, or of a workbook, is for the person who looks at it; a file that belongs to no import was left by a request that broke.
         $known = array_fill_keys($this->database->table('imports')->whereNotNull('path')->pluck('path')->map(fn (mixed $path): string => basename((string) $path))->all(), true);
-        foreach ([...$this->disk->files('definitions'), ...array_filter($this->disk->files('imports'), fn (string $file): bool => ! isset($known[basename($file)]))] as $file) {
+        foreach ([...$this->disk->files('definitions'), ...$this->disk->files('books'), ...array_filter($this->disk->files('imports'), fn (string $file): bool => ! isset($known[basename($file)]))] as $file) {
             if ($this->disk->lastModified($file) < now()->subDay()->getTimestamp()) {
                 $this->disk->delete($file);
             }

@@ -58,6 +58,20 @@ final readonly class SaveUnit
         });
     }
 
+    /** @throws ValidationException where the code is taken */
+    public function make(string $code, string $name, string $kind, Unit $above, string $weight): Unit
+    {
+        $unit = new Unit;
+        $this->within(function () use ($unit, $code, $name, $kind, $above, $weight): void {
+            if (UnitCode::query()->whereRaw('lower(code) = lower(?)', [$code])->exists()) {
+                throw ValidationException::withMessages(['code' => "Another unit had the code {$code} before."]);
+            }
+            $unit->forceFill(['code' => $code, 'name' => $name, 'kind' => $kind, 'parent_id' => $above->id, 'weight' => $weight, 'position' => $this->last() + 1])->save();
+        });
+
+        return $unit->refresh();
+    }
+
     /** @throws ValidationException with what hangs on it */
     public function takeAway(Unit $unit): void
     {

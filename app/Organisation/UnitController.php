@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Organisation;
 
-use App\Http\MonthRule;
 use App\Models\Unit;
 use App\Organisation\Views\UnitLineView;
 use Illuminate\Http\JsonResponse;
@@ -56,7 +55,7 @@ final readonly class UnitController
     ])]
     public function retire(Unit $unit, Request $request, RetireUnit $retire): JsonResponse
     {
-        $request->validate(['from' => ['required', 'string', new MonthRule]], ['from.required' => 'Choose a month.']);
+        $request->validate(['from' => ['required', 'string', 'regex:/\A(199\d|20\d\d)-(0[1-9]|1[0-2])\z/']], ['from.*' => 'Choose a month.']);
         $retire->retire($unit, Period::parse($request->string('from')->toString()));
 
         return new JsonResponse(null, 204);

@@ -106,13 +106,13 @@ final readonly class SecondFactor
     private function renewCodes(User $user): array
     {
         $this->database->table('recovery_codes')->where('user_id', $user->id)->delete();
-        $codes = array_map(fn (): string => implode('-', str_split(strtolower(TimeCode::base32(random_bytes(10))), 4)), range(1, self::RECOVERY_CODES));
+        $codes = array_map(fn (): string => implode('-', str_split(strtolower(TimeCode::base32(random_bytes(14))), 4)), range(1, self::RECOVERY_CODES));
         $this->database->table('recovery_codes')->insert(array_map(fn (string $code): array => ['user_id' => $user->id, 'hash' => self::hash($code)], $codes));
 
         return $codes;
     }
 
-    /** They have 80 bits of chance each, so a plain hash keeps them. */
+    /** They have 112 bits of chance each, so a plain hash keeps them. */
     private static function hash(string $code): string
     {
         return hash('sha256', preg_replace('/[^a-z2-7]/', '', strtolower($code)) ?? '');

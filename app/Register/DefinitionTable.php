@@ -37,7 +37,7 @@ final class DefinitionTable
         return array_keys(array_intersect(self::head(), self::FIGURES));
     }
 
-    /** @return list<string> */
+    /** @return non-empty-list<string> */
     public static function head(): array
     {
         return [

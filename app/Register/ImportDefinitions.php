@@ -68,6 +68,24 @@ final readonly class ImportDefinitions
     }
 
     /**
+     * Those of a table, saved where none of them is refused.
+     *
+     * @return list<DefinitionOutcome>
+     */
+    public function take(Table $table, User $user): array
+    {
+        $known = $this->known();
+        $definitions = DefinitionTable::read($table, $known);
+        [$entries, $problems] = ($this->check)($definitions);
+        $outcomes = $this->outcomes($definitions, $problems, $known);
+        if ($problems === []) {
+            $this->save($entries, $definitions, array_filter(array_column($outcomes, 'outcome', 'line'), fn (string $outcome): bool => $outcome !== 'same'), $user);
+        }
+
+        return $outcomes;
+    }
+
+    /**
      * Defines new KPIs, all of them or none.
      *
      * @param  list<array<string, mixed>>  $kpis  as a workbook has them

@@ -4,11 +4,13 @@ declare(strict_types=1);
 
 namespace App\Tables;
 
+use App\Models\User;
 use App\Support\Formats;
 use PhpOffice\PhpSpreadsheet\Cell\DataType;
 use PhpOffice\PhpSpreadsheet\IOFactory;
 use PhpOffice\PhpSpreadsheet\Spreadsheet;
 use PhpOffice\PhpSpreadsheet\Style\Fill;
+use PhpOffice\PhpSpreadsheet\Worksheet\Worksheet;
 
 /**
  * Writes a table as a file: CSV as it goes, XLSX and ODS with real numbers.
@@ -42,6 +44,35 @@ final class TableWriter
         $format === 'csv' ? self::csv($rows) : self::spreadsheet($rows, $figures, $statuses, $format);
     }
 
+    /**
+     * A workbook with a sheet for each, to the output; the first tells what the others are for.
+     *
+     * @param  list<BookSheet>  $sheets
+     * @param  bool  $isEmpty  their heads alone
+     */
+    public static function book(array $sheets, bool $isEmpty, User $user): void
+    {
+        $book = new Spreadsheet;
+        $first = $book->getActiveSheet()->setTitle('Read me');
+        $first->setCellValue('A1', 'An organisation in one workbook')->getStyle('A1')->getFont()->setBold(true)->setSize(14);
+        $first->setCellValue('A2', 'Fill in the sheets that you need and send the file back under Settings: first it is shown what would change, and nothing is kept before you say so.');
+        foreach ($sheets as $at => $sheet) {
+            $first->setCellValue([1, 4 + $at], $sheet->name())->setCellValue([2, 4 + $at], $sheet->explanation());
+            $first->getStyle([1, 4 + $at])->getFont()->setBold(true);
+            $rows = (function () use ($sheet, $isEmpty, $user): iterable {
+                yield $sheet->head();
+                yield from $isEmpty ? [] : $sheet->rows($user);
+            })();
+            self::fill($book->createSheet()->setTitle($sheet->name()), $rows, $sheet->figures(), []);
+        }
+        $first->getColumnDimension('A')->setWidth(16);
+        $first->getColumnDimension('B')->setWidth(110);
+        $first->getStyle('A1:B'.(4 + count($sheets)))->getAlignment()->setWrapText(true)->setVertical('top');
+        $first->getStyle('A2')->getAlignment()->setWrapText(false);
+        IOFactory::createWriter($book, 'Xlsx')->save('php://output');
+        $book->disconnectWorksheets();
+    }
+
     /** @param  iterable<list<string>>  $rows */
     private static function csv(iterable $rows): void
     {
@@ -59,7 +90,18 @@ final class TableWriter
     private static function spreadsheet(iterable $rows, array $figures, array $statuses, string $format): void
     {
         $book = new Spreadsheet;
-        $sheet = $book->getActiveSheet();
+        self::fill($book->getActiveSheet(), $rows, $figures, $statuses);
+        IOFactory::createWriter($book, ucfirst($format))->save('php://output');
+        $book->disconnectWorksheets();
+    }
+
+    /**
+     * @param  iterable<list<string>>  $rows
+     * @param  list<int>  $figures
+     * @param  list<int>  $statuses
+     */
+    private static function fill(Worksheet $sheet, iterable $rows, array $figures, array $statuses): void
+    {
         $isFigure = array_fill_keys($figures, true);
         $isStatus = array_fill_keys($statuses, true);
         $widths = [];
@@ -86,7 +128,5 @@ final class TableWriter
             $sheet->getStyle([1, 1, max(array_keys($widths)) + 1, 1])->getFont()->setBold(true);
             $sheet->freezePane('A2');
         }
-        IOFactory::createWriter($book, ucfirst($format))->save('php://output');
-        $book->disconnectWorksheets();
     }
 }

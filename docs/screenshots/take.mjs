@@ -81,7 +81,6 @@ await take('register-editor', {
     path: `/register/kpi/LEAK?${network}`,
     before: (page) => page.getByRole('tab', { name: 'What good looks like' }).click(),
 });
-await take('register-plan', { account: 'analyst', path: `/register/plan?${network}` });
 await take('year-grid', {
     account: 'analyst',
     path: `/logbook/year?${network}`,
@@ -116,21 +115,20 @@ await take('what-if', {
     path: '/kpi/LEAK?unit=NET&period=2026-08&if.amber=8&if.moved=2&if.as=en-GB',
     before: (page) => page.getByRole('heading', { name: 'What if' }).scrollIntoViewIfNeeded(),
 });
-await take('kpi-gathered', {
-    account: 'executive',
-    path: '/kpi/OPEX?unit=OST&period=2026-08&span=yearToDate&course=gathered',
-});
-await take('changes', {
+await take('starters', {
     account: 'analyst',
-    path: `/logbook?${network}`,
-    before: async (page) => {
-        for (const figure of ['1.93', '1.95']) {
-            await page.getByLabel('Night flow per connection', { exact: true }).fill(figure);
-            await page.keyboard.press('Tab');
-            await page.waitForTimeout(800);
-        }
-        await page.goto(`${base}/changes?${network}`);
-        await page.waitForLoadState('networkidle');
-    },
+    path: '/register/begin?unit=NET',
+    before: (page) => page.getByRole('checkbox', { name: /^Gross margin/ }).check(),
 });
+await take('units', {
+    account: 'analyst',
+    path: '/units',
+    before: (page) => page.getByRole('button', { name: 'Change Treatment' }).click(),
+});
+await take('people', {
+    account: 'analyst',
+    path: '/people',
+    before: (page) => page.getByRole('button', { name: 'Change Daniel Okoro' }).click(),
+});
+await take('settings', { account: 'analyst', path: '/settings' });
 await browser.close();

@@ -91,6 +91,12 @@ export const router = createRouter({
             meta: { timeless: true },
             component: () => import('./pages/settings/ProgramsPage.vue'),
         },
+        {
+            path: '/settings/workbook',
+            name: 'book',
+            meta: { timeless: true },
+            component: () => import('./pages/settings/BookPage.vue'),
+        },
         { path: '/components', name: 'components', component: () => import('./pages/gallery/GalleryPage.vue') },
         { path: '/:rest(.*)', name: 'nowhere', component: () => import('./NowherePage.vue') },
     ],

@@ -9,8 +9,8 @@ use Symfony\Component\Finder\Finder;
 const GROUND = [
     'Support' => [],
     'Models' => [],
-    'Tables' => ['Support'],
-    'Organisation' => ['Models', 'Support'],
+    'Tables' => ['Models', 'Support'],
+    'Organisation' => ['Models', 'Support', 'Tables'],
     'Figures' => ['Models', 'Organisation', 'Support'],
     'Views' => ['Figures'],
     'Kept' => ['Figures', 'Support', 'Views'],

@@ -4,6 +4,38 @@
  */
 
 export interface paths {
+    "/api/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["exportBook"];
+        put?: never;
+        post: operations["sendBook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/{upload}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeBook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/figures": {
         parameters: {
             query?: never;
@@ -1332,6 +1364,24 @@ export interface components {
                 /** @description a figure with a point, as a string, such as "12.5"; of a judged KPI green, amber or red; blank takes the reading back */
                 actual: string;
             }[];
+        };
+        /** @description What a workbook of an organisation would do, or did. */
+        BookPreview: {
+            upload: string;
+            applied: boolean;
+            sheets: components["schemas"]["TakenSheet"][];
+        };
+        /** @description What taking a sheet of a workbook did, or would do. */
+        TakenSheet: {
+            name: string;
+            new: number;
+            changed: number;
+            same: number;
+            refused: number;
+            /** @description the first hundred, each with its line */
+            problems: string[];
+            /** @description links to hand over, each with its address; shown this once */
+            links: string[];
         };
         /** @description What became of a reading that a program wrote. */
         WrittenReading: {
@@ -3328,6 +3378,80 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    exportBook: {
+        parameters: {
+            query?: {
+                /** @description 1 for the sheets with their heads and explanations alone */
+                empty?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description XLSX */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    sendBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What the workbook would do */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPreview"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    takeBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What it did; nothing where something of it is refused */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BookPreview"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
     exportFigures: {
         parameters: {
             query: {

@@ -87,7 +87,7 @@ const screens = computed(() => [
               {
                   name: 'settings',
                   title: 'Settings',
-                  here: ['settings', 'units', 'people', 'programs'],
+                  here: ['settings', 'units', 'people', 'programs', 'book'],
                   waits: '',
                   // moorings on one line
                   icon: 'M8 3v4M3.5 9.5V7h9v2.5M2 9.5h3v3H2zM11 9.5h3v3h-3zM6.5 2.5h3',

@@ -321,9 +321,11 @@ async function leave(): Promise<void> {
             <section v-if="data.exports" aria-labelledby="set-out">
                 <h2 id="set-out" class="mb-1 text-[20px]">Everything as a file</h2>
                 <p class="text-[14.5px] text-ink-soft">
-                    Units, people without passwords, definitions and every figure as a workbook, which any installation
-                    reads:
-                    <a class="quiet-link" href="/api/settings/everything" download>take it out</a>.
+                    As a
+                    <RouterLink class="quiet-link" :to="{ name: 'book' }">workbook with a sheet for each</RouterLink>:
+                    units, people, definitions, targets and figures, empty or filled, and brought back with a preview.
+                    Or <a class="quiet-link" href="/api/settings/everything" download>as JSON</a>, which any
+                    installation reads whole.
                 </p>
             </section>
             <div

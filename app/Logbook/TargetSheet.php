@@ -1,0 +1,58 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Logbook;
+
+use App\Figures\Layer;
+use App\Models\User;
+use App\Support\PeriodDate;
+use App\Tables\BookSheet;
+use App\Tables\SheetOutcome;
+use Illuminate\Database\Connection;
+use Kybernet\Core\Calendar\Frequency;
+
+/**
+ * Targets that are set, a line each.
+ */
+final readonly class TargetSheet implements BookSheet
+{
+    public function __construct(private Connection $database, private PeriodDate $dates, private CellSheet $cells) {}
+
+    public function name(): string
+    {
+        return 'Targets';
+    }
+
+    public function explanation(): string
+    {
+        return 'A line for each target: codes of the KPI and the unit, the period, the target. A band has its lower end under Target and its upper end beside it.';
+    }
+
+    public function head(): array
+    {
+        return ['KPI', 'Unit', 'Period', 'Target', 'Upper end'];
+    }
+
+    public function figures(): array
+    {
+        return [3, 4];
+    }
+
+    public function rows(User $user): iterable
+    {
+        /** @var \stdClass&object{kpi: string, unit: string, period: string, frequency: string, figure: string, upper: string} $row */
+        foreach ($this->database->cursor(
+            "SELECT kpis.code AS kpi, units.code AS unit, targets.period, kpis.frequency, trim_scale(coalesce(target, low))::text AS figure, coalesce(trim_scale(high)::text, '') AS upper
+             FROM targets JOIN kpi_unit ON kpi_unit.id = targets.kpi_unit_id JOIN kpis ON kpis.id = kpi_id JOIN units ON units.id = unit_id
+             ORDER BY kpi_unit.position, kpis.code, units.position, units.id, targets.period"
+        ) as $row) {
+            yield [$row->kpi, $row->unit, $this->dates->period($row->period, Frequency::from($row->frequency))->key(), $row->figure, $row->upper];
+        }
+    }
+
+    public function take(array $rows, User $user): SheetOutcome
+    {
+        return $this->cells->take($rows, Layer::Target, ['Target', 'Upper end'], '', $user);
+    }
+}
