@@ -34,7 +34,7 @@ final readonly class StandInController
     public function store(User $person, Request $request): JsonResponse
     {
         $request->validate(
-            ['substitute' => ['required', 'integer', 'between:1,2147483647'], 'first' => ['required', 'string', 'date_format:Y-m-d', 'after:2000-01-01', 'before:2200-01-01'], 'last' => ['required', 'string', 'date_format:Y-m-d', 'after:2000-01-01', 'before:2200-01-01']],
+            ['substitute' => ['required', 'integer', 'between:1,2147483647'], 'first' => ['bail', 'required', 'string', 'date_format:Y-m-d', 'after:2000-01-01', 'before:2200-01-01'], 'last' => ['bail', 'required', 'string', 'date_format:Y-m-d', 'after:2000-01-01', 'before:2200-01-01']],
             ['substitute.*' => 'Choose who answers meanwhile.', 'first.*' => 'Choose the first day.', 'last.*' => 'Choose the last day.'],
         );
         $this->standIns->arrange($person, $request->integer('substitute'), $request->string('first')->toString(), $request->string('last')->toString());

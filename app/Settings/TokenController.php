@@ -38,7 +38,7 @@ final readonly class TokenController
             'name' => ['required', 'string', 'max:120'],
             'unit' => ['required', 'string', 'exists:units,code'],
             'writes' => ['required', 'boolean'],
-            'until' => ['required', 'string', 'date_format:Y-m-d', 'after_or_equal:today', 'before:+731 days'],
+            'until' => ['bail', 'required', 'string', 'date_format:Y-m-d', 'after_or_equal:today', 'before:+731 days'],
         ], ['name.*' => 'What is the program called?', 'unit.*' => 'Choose what it may see.', 'until.*' => 'Choose a last day, from today to two years from now.']);
         $unit = Unit::query()->where('code', $request->string('unit')->toString())->firstOrFail();
 

@@ -286,7 +286,7 @@ it('needs a handful of queries, whatever the size', function (string $address, i
     expect(count(DB::getQueryLog()))->toBeLessThanOrEqual($most);
 })->with([
     ['/api/units/OST/scorecard?period=2026-08&span=yearToDate', 14],
-    ['/api/units/OST/exceptions?period=2026-08&span=yearToDate', 19],
+    ['/api/units/OST/exceptions?period=2026-08&span=yearToDate', 20],
     ['/api/units/NET/matrix?period=2026-08&span=month&crossing=units-kpis', 12],
     ['/api/units/NET/kpis/LEAK?period=2026-08&span=month', 20],
 ]);

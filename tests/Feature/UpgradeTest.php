@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 use App\Models\Grant;
 use App\Models\User;
+use App\Support\Installation;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\Config;
 use Illuminate\Support\Facades\DB;
@@ -76,4 +78,20 @@ it('keeps what people may do, what was entered and what was closed', function ()
     expect(DB::connection('upgrade')->table('users')->where('id', 3)->value('role'))->toBe('head')
         ->and(DB::connection('upgrade')->table('users')->where('is_administrator', true)->pluck('id')->all())->toBe([1]);
     expect(Artisan::call('migrate', ['--database' => 'upgrade', '--force' => true]))->toBe(0);
+});
+
+it('lets one of two begin who come with the link at the same time', function () {
+    Artisan::call('migrate', ['--database' => 'upgrade', '--force' => true]);
+    Config::set('database.connections.second', Config::array('database.connections.upgrade'));
+    [$first, $second] = [new Installation(DB::connection('upgrade')), new Installation(DB::connection('second'))];
+    $link = (string) $first->open();
+    DB::connection('upgrade')->beginTransaction();
+    expect($first->begin($link, 1, 'UTC', 'EUR', 'en-GB'))->toBeTrue();
+    // The second waits for the first, and finds the link taken.
+    DB::connection('second')->statement("SET lock_timeout = '200ms'");
+    expect(fn () => $second->begin($link, 4, 'UTC', 'GBP', 'en-GB'))->toThrow(QueryException::class, 'lock timeout');
+    DB::connection('upgrade')->table('units')->insert(['code' => 'HC', 'name' => 'Harbour Clinics', 'kind' => 'organisation', 'position' => 0]);
+    DB::connection('upgrade')->commit();
+    expect($second->begin($link, 4, 'UTC', 'GBP', 'en-GB'))->toBeFalse()->and((new Installation(DB::connection('second')))->currency())->toBe('EUR')->and($second->open())->toBeNull();
+    DB::purge('second');
 });

@@ -20,6 +20,21 @@ const sheet = async (person, unit = 'NET') =>
     (await person.json('GET', `/api/units/${unit}/logbook?period=${MONTH}`)).data.rows;
 const open = (rows) => rows.filter(({ kind, lock }) => kind === 'entered' && lock === '');
 
+/** What ended by itself, as a worker does whose database is gone, is being begun again just now. */
+async function kill(file) {
+    for (;;) {
+        try {
+            process.kill(Number(readFileSync(file, 'utf8')), 'SIGKILL');
+            return;
+        } catch (gone) {
+            if (!['ESRCH', 'ENOENT'].includes(gone.code)) {
+                throw gone;
+            }
+            await pause(100);
+        }
+    }
+}
+
 async function killed() {
     const person = await Person.signIn(base, 'analyst@ostermere.example');
     const rows = open(await sheet(person)).slice(0, 6);
@@ -68,7 +83,7 @@ async function killed() {
     for (let round = 0; round < rounds; round++) {
         await pause(400 + Math.random() * 600);
         const victim = victims[round % victims.length];
-        process.kill(Number(readFileSync(victim, 'utf8')), 'SIGKILL');
+        await kill(victim);
         const began = performance.now();
         await pause(30);
         while ((await person.send('GET', '/api/session')).status !== 200 && performance.now() - began < PATIENCE) {

@@ -3,7 +3,7 @@ import { api, read, type Schemas } from '@/api/client';
 import FormField from '@/components/FormField.vue';
 import { useSending } from '@/composables/useSending';
 import { ROLE_MEANS, ROLES } from '@/words';
-import { nextTick, onMounted, reactive, useTemplateRef } from 'vue';
+import { nextTick, onMounted, reactive, useTemplateRef, watch } from 'vue';
 import { usePlaces } from './usePlaces';
 
 /** Who somebody is and what they come to do: several roles, each for a part of the tree. */
@@ -20,18 +20,23 @@ const draft = reactive<Schemas['PersonInput']>({
 const first = useTemplateRef<HTMLInputElement>('first');
 const roles = useTemplateRef<HTMLSelectElement[]>('roles');
 onMounted(() => first.value?.focus());
+// The tree may arrive after the form; until somebody chooses, a role is for the whole.
+watch(
+    root,
+    (code) => {
+        draft.roles.filter(({ unit }) => unit === '').forEach((held) => (held.unit = code));
+    },
+    { immediate: true },
+);
 
 async function add(): Promise<void> {
-    draft.roles.push({ role: 'reader', unit: draft.roles.at(-1)?.unit ?? '' });
+    draft.roles.push({ role: 'reader', unit: draft.roles.at(-1)?.unit ?? root.value });
     await nextTick();
     roles.value?.at(-1)?.focus();
 }
 
 async function save(): Promise<void> {
-    const body = {
-        ...draft,
-        roles: draft.roles.map(({ role, unit }) => ({ role, unit: unit === '' ? root.value : unit })),
-    };
+    const body = { ...draft, roles: draft.roles.map(({ role, unit }) => ({ role, unit })) };
     let made: Schemas['EntryLink'] | null = null;
     const done = await send(async () => {
         if (props.person === null) {
@@ -81,7 +86,7 @@ async function save(): Promise<void> {
                 <template v-if="held.role !== 'administrator'">
                     <span class="text-[14px] text-ink-faint">for</span>
                     <select v-model="held.unit" class="field w-[230px]" :aria-label="`Unit of role ${at + 1}`">
-                        <option value="">the whole organisation</option>
+                        <option :value="root">the whole organisation</option>
                         <option v-for="place in places.slice(1)" :key="place.code" :value="place.code">
                             {{ place.name }}
                         </option>

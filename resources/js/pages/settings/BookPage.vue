@@ -53,8 +53,7 @@ async function apply(): Promise<void> {
                     >. Nothing is kept yet.</template
                 >
                 <template v-else
-                    >Units, people, definitions, targets and figures, a sheet for each, filled in in any
-                    order.</template
+                    >Units, people, definitions, targets and figures, a sheet for each, in any order.</template
                 >
             </p>
         </div>
