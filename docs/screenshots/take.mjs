@@ -93,21 +93,6 @@ await take('year-grid', {
         }
     },
 });
-await take('import', {
-    account: 'analyst',
-    path: '/logbook/import?unit=WST&period=2026-08',
-    before: async (page) => {
-        await page.setInputFiles('input[type=file]', {
-            name: 'wastewater-august.csv',
-            mimeType: 'text/csv',
-            buffer: Buffer.from(
-                'KPI;Unit;Month;Actual\nFLOODING;WST;Aug 2026;14\nFLOODING;WST;2026-06;9\nSPILL;WST;2026-08;lots\n',
-            ),
-        });
-        await page.getByRole('button', { name: 'Show what changes' }).click();
-        await page.getByRole('button', { name: '2 refused' }).click();
-    },
-});
 await take('periods', { account: 'analyst', path: '/periods?unit=OST&period=2026-08' });
 // The last, because it changes something.
 await take('what-if', {

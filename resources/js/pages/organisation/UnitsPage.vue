@@ -156,8 +156,21 @@ async function takeBack(): Promise<void> {
     }
 }
 
-/** Those that stand beside the unit, itself included, in their order. */
-const beside = (unit: Unit): Unit[] => (data.value ?? []).filter(({ parent }) => parent === unit.parent);
+/** Those that stand below each unit, in their order: asked for by every row, so looked up once. */
+const inside = computed(() => {
+    const found = new Map<string | null, Unit[]>();
+    for (const unit of data.value ?? []) {
+        const those = found.get(unit.parent);
+        if (those === undefined) {
+            found.set(unit.parent, [unit]);
+        } else {
+            those.push(unit);
+        }
+    }
+    return found;
+});
+/** Those that stand beside the unit, itself included. */
+const beside = (unit: Unit): Unit[] => inside.value.get(unit.parent) ?? [];
 
 async function order(unit: Unit, after: string | null): Promise<void> {
     done.value = null;
