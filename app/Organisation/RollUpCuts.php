@@ -4,18 +4,27 @@ declare(strict_types=1);
 
 namespace App\Organisation;
 
+use Brick\Math\BigDecimal;
+use InvalidArgumentException;
+use Kybernet\Core\Status\RollUpMethod;
 use Kybernet\Core\Status\RollUpRule;
 
-/** Where a roll-up rule may draw its two lines. */
+/** Cuts of a roll-up as somebody sets them: what the core asks of them, within the scale on which they lie. */
 final class RollUpCuts
 {
+    /** Scores run from 0 to 2, shares to 100 %. */
+    private const MOST = [RollUpRule::Weighted->value => 2, RollUpRule::Share->value => 100];
+
     /** @return string what is wrong, '' where nothing is */
-    public static function problem(string $rule, float $green, float $other): string
+    public static function problem(RollUpRule $rule, string $green, string $other): string
     {
-        return match (true) {
-            $rule === RollUpRule::Weighted->value && ($green > 2 || $other > $green) => 'Scores run from 0 to 2, and on course begins above drifting.',
-            $rule === RollUpRule::Share->value && ($green > 100 || $other > 100) => 'A share is up to 100 %.',
-            default => '',
-        };
+        try {
+            RollUpMethod::by($rule, $green, $other);
+        } catch (InvalidArgumentException $problem) {
+            return $problem->getMessage();
+        }
+        $most = self::MOST[$rule->value] ?? null;
+
+        return $most !== null && BigDecimal::max($green, $other)->isGreaterThan($most) ? "A cut is up to {$most}." : '';
     }
 }

@@ -78,7 +78,7 @@ final class UnitRequest extends FormRequest
     public function after(): array
     {
         return [function (Validator $validator): void {
-            $problem = $validator->errors()->isNotEmpty() ? '' : RollUpCuts::problem($this->string('rollUp')->toString(), $this->float('rollUpGreen'), $this->float('rollUpOther'));
+            $problem = $validator->errors()->isNotEmpty() ? '' : RollUpCuts::problem(RollUpRule::from($this->string('rollUp')->toString()), $this->string('rollUpGreen')->toString(), $this->string('rollUpOther')->toString());
             if ($problem !== '') {
                 $validator->errors()->add('rollUpGreen', $problem);
             }

@@ -38,7 +38,7 @@ final readonly class EntryLinks
     {
         $id = $this->database->table('entry_links')->where('hash', hash('sha256', $secret))->where('until', '>', new Expression('now()'))->value('user_id');
 
-        return is_int($id) ? User::query()->whereNull('blocked_at')->find($id) : null;
+        return is_int($id) ? User::query()->whereNull('blocked_at')->where('is_program', false)->find($id) : null;
     }
 
     /** Takes it: of several who come with it at the same time one is let in. */

@@ -38,7 +38,7 @@ final readonly class HandOver
         $this->trail->within((string) Str::uuid(), '', function () use ($person, $to): void {
             // Both stay as they are until it is done: neither is blocked, nor leaves, meanwhile.
             User::query()->whereKey([$person->id, $to])->orderBy('id')->lockForUpdate()->get();
-            $heir = User::query()->whereNull('blocked_at')->find($to);
+            $heir = User::query()->whereNull('blocked_at')->where('is_program', false)->find($to);
             if ($heir === null || $heir->id === $person->id) {
                 throw ValidationException::withMessages(['to' => 'Choose somebody who stays.']);
             }

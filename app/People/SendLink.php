@@ -15,7 +15,7 @@ final readonly class SendLink
     public function __invoke(string $email, string $secret): EntryLinkView
     {
         $view = new EntryLinkView($secret, $this->mail->isOn());
-        $user = User::query()->whereRaw('lower(email) = ?', [$email])->first();
+        $user = User::query()->whereRaw('lower(email) = lower(?)', [$email])->first();
         if ($view->sent && $user !== null) {
             LinkMailJob::dispatch($user->id, $view->link);
         }

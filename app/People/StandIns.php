@@ -36,7 +36,7 @@ final readonly class StandIns
     public function arrange(User $away, int $substitute, string $first, string $last): void
     {
         $this->trail->within((string) Str::uuid(), '', function () use ($away, $substitute, $first, $last): void {
-            $other = User::query()->whereNull('blocked_at')->lockForUpdate()->find($substitute);
+            $other = User::query()->whereNull('blocked_at')->where('is_program', false)->lockForUpdate()->find($substitute);
             $problem = match (true) {
                 $other === null => ['substitute' => 'Choose who answers meanwhile.'],
                 $other->id === $away->id => ['substitute' => 'Somebody else has to answer.'],

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Settings;
 
 use App\Models\Unit;
+use App\Organisation\Organisation;
 use App\Organisation\UnitHistory;
 use App\Organisation\WantedUnit;
 use App\Support\Conflict;
@@ -20,9 +21,6 @@ use Illuminate\Validation\ValidationException;
  */
 final readonly class SaveSettings
 {
-    /** Of `kybernet_closing`: closings take it alone, so that none is on its way while this looks for closed months. */
-    private const CLOSING = 8172;
-
     public function __construct(private Connection $database, private Installation $installation, private UnitHistory $history, private Trail $trail) {}
 
     /**
@@ -34,13 +32,13 @@ final readonly class SaveSettings
     public function __invoke(OrganisationSettings $wanted, int $seen): void
     {
         $this->trail->within((string) Str::uuid(), '', function () use ($wanted, $seen): void {
-            $this->database->select('SELECT pg_advisory_xact_lock_shared(?)', [self::CLOSING]);
+            $closed = $this->history->closed(array_keys((new Organisation)->units()));
             $this->database->table('installation')->lockForUpdate()->first();
             $this->installation->forget();
             if ($this->installation->version() !== $seen) {
                 throw new Conflict('Somebody else changed the settings since you opened them. Yours are kept here, but not saved.', []);
             }
-            if ($wanted->yearStartMonth !== $this->installation->yearStartMonth() && $this->database->table('period_states')->exists()) {
+            if ($wanted->yearStartMonth !== $this->installation->yearStartMonth() && $closed !== null) {
                 throw ValidationException::withMessages(['yearStartMonth' => 'A month is closed, so the year starts when it starts. Reopen what is closed first.']);
             }
             $this->database->table('installation')->update([

@@ -90,7 +90,7 @@ final class SettingsRequest extends FormRequest
             if ($this->float('kpi.amber') < $this->float('kpi.green')) {
                 $validator->errors()->add('kpi.amber', 'Drifting reaches at least as far as on course.');
             }
-            $problem = RollUpCuts::problem($this->string('rollUp')->toString(), $this->float('rollUpGreen'), $this->float('rollUpOther'));
+            $problem = RollUpCuts::problem(RollUpRule::from($this->string('rollUp')->toString()), $this->string('rollUpGreen')->toString(), $this->string('rollUpOther')->toString());
             if ($problem !== '') {
                 $validator->errors()->add('rollUpGreen', $problem);
             }

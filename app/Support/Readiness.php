@@ -29,11 +29,6 @@ final readonly class Readiness
         return $database->isWell ? [$database, $this->migrations(), $this->queue(), $this->disk()] : [$database, $this->disk()];
     }
 
-    public function isReady(): bool
-    {
-        return array_filter($this->findings(), fn (Finding $finding): bool => ! $finding->isWell) === [];
-    }
-
     private function database(): Finding
     {
         try {

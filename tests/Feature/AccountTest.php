@@ -167,6 +167,12 @@ describe('a forgotten password', function () {
         $this->postJson('/api/forgotten', ['email' => 'OWNER@world.example'])->assertNoContent();
         $sent = Mail::mailer('array')->getSymfonyTransport()->messages();
         expect($sent)->toHaveCount(1)->and($sent[0]->getOriginalMessage()->getTo()[0]->getAddress())->toBe('owner@world.example');
+        // An address that is kept with capitals is written to as well.
+        $head = World::person('head');
+        DB::table('users')->where('id', $head->id)->update(['email' => 'Head@World.example']);
+        $this->being('analyst')->postJson("/api/people/{$head->id}/link")->assertCreated()->assertJsonPath('sent', true);
+        expect(Mail::mailer('array')->getSymfonyTransport()->messages()->last()->getOriginalMessage()->getTo()[0]->getAddress())->toBe('Head@World.example');
+        auth()->forgetGuards();
         preg_match('/enter#(\S+)/', $sent[0]->getOriginalMessage()->getTextBody(), $link);
         $this->getJson("/api/entry?link={$link[1]}")->assertJsonPath('works', true)->assertJsonPath('name', 'Owner');
     });

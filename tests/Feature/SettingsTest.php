@@ -119,6 +119,12 @@ describe('programs', function () {
         ($this->come)('')->postJson('/api/session', ['email' => User::query()->where('is_program', true)->value('email'), 'password' => 'x'])->assertStatus(422);
         $this->being('administrator')->postJson('/api/tokens', ['name' => 'x', 'unit' => 'NORTH', 'writes' => false, 'until' => '2030-01-01'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/until');
         expect(array_column($this->getJson('/api/people')->json(), 'name'))->not->toContain('Meter feed');
+        // Nobody comes in as it, and nobody hands it a duty.
+        $program = User::query()->where('is_program', true)->sole();
+        $link = explode('#', $this->postJson("/api/people/{$program->id}/link")->json('link'))[1];
+        $this->postJson('/api/people/'.World::person('owner')->id.'/leaving', ['to' => $program->id])->assertStatus(422);
+        auth()->forgetGuards();
+        $this->getJson("/api/entry?link={$link}")->assertJsonPath('works', false);
     });
 });
 

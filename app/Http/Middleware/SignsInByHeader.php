@@ -23,7 +23,8 @@ final readonly class SignsInByHeader
     public function handle(Request $request, Closure $next): Response
     {
         $email = $this->said($request);
-        if ($email !== null && $request->user()?->email !== $email) {
+        // Somebody's address may be kept with capitals; they are not signed in again with every request.
+        if ($email !== null && mb_strtolower($request->user()->email ?? '') !== $email) {
             $user = User::query()->whereRaw('lower(email) = ?', [$email])->whereNull('blocked_at')->where('is_program', false)->first();
             if ($user === null) {
                 Auth::logout();
