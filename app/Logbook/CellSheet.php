@@ -14,6 +14,7 @@ use App\Figures\MeasurementStore;
 use App\Figures\NoteText;
 use App\Figures\Outcome;
 use App\Figures\WantedCell;
+use App\Figures\Written;
 use App\Models\User;
 use App\Organisation\Rights;
 use App\Support\NumberSetting;
@@ -21,6 +22,7 @@ use App\Tables\NumberCell;
 use App\Tables\SheetOutcome;
 use Brick\Math\BigDecimal;
 use InvalidArgumentException;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 
 /**
@@ -46,7 +48,7 @@ final readonly class CellSheet
         $facts = $this->kpis->described(array_values(array_unique(array_map(fn (object $place): int => $place->id, array_filter($places, fn (object $place): bool => $this->rights->maySee($user, $place->unit_id, $place->owner_id))))));
         $setting = new NumberSetting($user->locale);
         $reader = new CellText($setting);
-        [$wanted, $notes, $lines] = [[], [], []];
+        [$wanted, $notes, $years, $lines] = [[], [], [], []];
         foreach ($rows as $line => $row) {
             try {
                 $place = $places["{$text($row, 'KPI')} {$text($row, 'Unit')}"] ?? null;
@@ -54,12 +56,22 @@ final readonly class CellSheet
                 if ($kpi === null) {
                     throw new InvalidArgumentException("There is no KPI {$text($row, 'KPI')} in {$text($row, 'Unit')}.");
                 }
-                $period = self::period($text($row, 'Period'), $kpi);
+                $year = $layer === Layer::Target ? self::year($text($row, 'Period'), $kpi) : null;
+                $period = $year ?? self::period($text($row, 'Period'), $kpi);
                 if (isset($lines["{$kpi->id} {$period->key()}"])) {
                     throw new InvalidArgumentException('This figure stands in the list twice.');
                 }
                 $lines["{$kpi->id} {$period->key()}"] = $line;
-                $wanted[$line] = new WantedCell($kpi, $period, self::value($row, $columns, $kpi, $reader, $setting, $layer), null);
+                if ($year !== null && ! $this->rights->analyses($user, $kpi->unitId)) {
+                    throw new InvalidArgumentException('Targets of years are an analyst’s to set.');
+                }
+                $value = self::value($row, $columns, $kpi, $reader, $setting, $layer);
+                if ($year !== null) {
+                    $years[(int) substr($year->key(), 2)][$kpi->id] = [$line, $value];
+
+                    continue;
+                }
+                $wanted[$line] = new WantedCell($kpi, $period, $value, null);
                 if ($note !== '' && $text($row, $note) !== '') {
                     $notes[$line] = new WantedCell($kpi, $period, new NoteText(mb_substr($text($row, $note), 0, 4000)), null);
                 }
@@ -77,15 +89,31 @@ final readonly class CellSheet
         }
         foreach (array_chunk($wanted, self::BATCH, true) as $batch) {
             foreach ($this->writer->write($layer, $batch, $user) as $line => $written) {
-                $outcome->count(match ($written->outcome) {
-                    Outcome::Same => 'same',
-                    Outcome::Refused, Outcome::Conflict => 'refused',
-                    Outcome::Saved => $written->standing->value instanceof CellValue && $written->standing->value->isBlank() ? 'new' : 'changed',
-                }, $line, $written->reason);
+                self::count($outcome, $line, $written);
+            }
+        }
+        foreach ($years as $year => $cells) {
+            foreach ($this->writer->writeYears(array_map(fn (array $cell): array => [$cell[1], null], $cells), $year) as $id => $written) {
+                self::count($outcome, $cells[$id][0], $written);
             }
         }
 
         return $outcome;
+    }
+
+    private static function count(SheetOutcome $outcome, int $line, Written $written): void
+    {
+        $outcome->count(match ($written->outcome) {
+            Outcome::Same => 'same',
+            Outcome::Refused, Outcome::Conflict => 'refused',
+            Outcome::Saved => $written->standing->value instanceof CellValue && $written->standing->value->isBlank() ? 'new' : 'changed',
+        }, $line, $written->reason);
+    }
+
+    /** The year for which a target is set as a whole; null where it is a period of the KPI itself. */
+    private static function year(string $text, MeasurementFacts $kpi): ?Period
+    {
+        return $kpi->measurement->definition->frequency !== Frequency::Year && preg_match('/\AFY\d{4}\z/', $text) === 1 ? Period::parse($text, Frequency::Year) : null;
     }
 
     private static function period(string $text, MeasurementFacts $kpi): Period

@@ -26,7 +26,7 @@ final readonly class TargetSheet implements BookSheet
 
     public function explanation(): string
     {
-        return 'A line for each target: codes of the KPI and the unit, the period, the target. A band has its lower end under Target and its upper end beside it.';
+        return 'A line for each target: codes of the KPI and the unit, the period, the target. A period such as FY2026 is the target of a whole year. A band has its lower end under Target and its upper end beside it.';
     }
 
     public function head(): array
@@ -41,13 +41,14 @@ final readonly class TargetSheet implements BookSheet
 
     public function rows(User $user): iterable
     {
-        /** @var \stdClass&object{kpi: string, unit: string, period: string, frequency: string, figure: string, upper: string} $row */
+        /** @var \stdClass&object{kpi: string, unit: string, period: string|null, year: int|null, frequency: string, figure: string, upper: string} $row */
         foreach ($this->database->cursor(
-            "SELECT kpis.code AS kpi, units.code AS unit, targets.period, kpis.frequency, trim_scale(coalesce(target, low))::text AS figure, coalesce(trim_scale(high)::text, '') AS upper
-             FROM targets JOIN kpi_unit ON kpi_unit.id = targets.kpi_unit_id JOIN kpis ON kpis.id = kpi_id JOIN units ON units.id = unit_id
-             ORDER BY kpi_unit.position, kpis.code, units.position, units.id, targets.period"
+            "SELECT kpis.code AS kpi, units.code AS unit, set.period, set.year, kpis.frequency, trim_scale(coalesce(target, low))::text AS figure, coalesce(trim_scale(high)::text, '') AS upper
+             FROM (SELECT kpi_unit_id, period, NULL::int AS year, target, low, high FROM targets UNION ALL SELECT kpi_unit_id, NULL, year, target, low, high FROM year_targets) AS set
+             JOIN kpi_unit ON kpi_unit.id = set.kpi_unit_id JOIN kpis ON kpis.id = kpi_id JOIN units ON units.id = unit_id
+             ORDER BY kpi_unit.position, kpis.code, units.position, units.id, set.period, set.year"
         ) as $row) {
-            yield [$row->kpi, $row->unit, $this->dates->period($row->period, Frequency::from($row->frequency))->key(), $row->figure, $row->upper];
+            yield [$row->kpi, $row->unit, $row->period === null ? "FY{$row->year}" : $this->dates->period($row->period, Frequency::from($row->frequency))->key(), $row->figure, $row->upper];
         }
     }
 

@@ -21,11 +21,12 @@ use Illuminate\Foundation\Auth\User as Authenticatable;
  * @property string|null $second_factor_since since when a code of it is asked for
  * @property int $second_factor_step of the latest code that was taken
  * @property string $locale the number setting, a BCP 47 tag: it decides which decimal separator is read
+ * @property string $date_language in which months and days are written
  * @property Collection<int, Grant> $grants what they come to do, the first first
  */
 final class User extends Authenticatable
 {
-    protected $fillable = ['name', 'email', 'password', 'locale'];
+    protected $fillable = ['name', 'email', 'password', 'locale', 'date_language'];
 
     protected $hidden = ['password', 'remember_token', 'second_factor'];
 

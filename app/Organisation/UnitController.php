@@ -5,7 +5,9 @@ declare(strict_types=1);
 namespace App\Organisation;
 
 use App\Models\Unit;
+use App\Models\User;
 use App\Organisation\Views\UnitLineView;
+use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Kybernet\Core\Calendar\Period;
@@ -19,6 +21,14 @@ final readonly class UnitController
     public function index(UnitTreeReader $reader): JsonResponse
     {
         return new JsonResponse($reader->read());
+    }
+
+    #[OA\Get(path: '/api/units/{unit}', operationId: 'unitPage', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], responses: [
+        new OA\Response(response: 200, description: 'What is measured there, who answers, what it looks like', content: new OA\JsonContent(ref: '#/components/schemas/UnitPage')),
+    ])]
+    public function show(Unit $unit, UnitPageReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->read($unit, $user));
     }
 
     #[OA\Put(path: '/api/units/{unit}', operationId: 'changeUnit', parameters: [new OA\Parameter(ref: '#/components/parameters/unit')], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/UnitInput')), responses: [

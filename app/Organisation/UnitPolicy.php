@@ -18,6 +18,12 @@ final readonly class UnitPolicy
         return in_array($unit->id, $this->rights->units($user), true) ? Response::allow() : Response::denyAsNotFound();
     }
 
+    /** What the unit is and who answers for it: whoever sees its pages, and who sees to the tree. */
+    public function know(User $user, Unit $unit): Response
+    {
+        return $this->rights->administers($user) ? Response::allow() : $this->view($user, $unit);
+    }
+
     /** Enter figures in the unit and below it: which ones, each cell says for itself. */
     public function log(User $user, Unit $unit): Response
     {

@@ -5,20 +5,17 @@ declare(strict_types=1);
 namespace App\People;
 
 use App\Models\User;
-use Illuminate\Config\Repository;
-use Illuminate\Contracts\Mail\Mailer;
+use App\Support\MailServer;
 use Illuminate\Mail\Message;
 
-/**
- * Writes to people by e-mail, where the installation has a server for it: MAIL_HOST and the settings beside it.
- */
+/** Writes to people by e-mail, where the installation has a server for it. */
 final readonly class LinkMail
 {
-    public function __construct(private Repository $config, private Mailer $mailer) {}
+    public function __construct(private MailServer $server) {}
 
     public function isOn(): bool
     {
-        return $this->config->string('mail.mailers.smtp.host') !== '';
+        return $this->server->isOn();
     }
 
     public function send(User $user, string $link): void
@@ -26,7 +23,7 @@ final readonly class LinkMail
         $invited = $user->joined_at === null;
         $text = ($invited ? "You are invited to Kybernet. Choose a password here, within seven days:\n\n" : "Choose a new password for Kybernet here, within thirty minutes:\n\n")
             ."{$link}\n\n".($invited ? 'The link works once.' : 'The link works once. If you did not ask for it, nothing has changed.')."\n";
-        $this->mailer->raw($text, function (Message $message) use ($user, $invited): void {
+        $this->server->mailer()->raw($text, function (Message $message) use ($user, $invited): void {
             $message->to($user->email, $user->name)->subject($invited ? 'Your invitation to Kybernet' : 'A new password for Kybernet');
         });
     }

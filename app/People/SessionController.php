@@ -13,6 +13,7 @@ use App\People\Views\DemoAccount;
 use App\People\Views\SessionView;
 use App\People\Views\UserView;
 use App\Support\Installation;
+use App\Support\Logo;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use Carbon\CarbonImmutable;
@@ -40,6 +41,7 @@ final readonly class SessionController
         private Hasher $hasher,
         private SecondFactor $factor,
         private OpenSessions $sessions,
+        private Logo $logo,
     ) {}
 
     #[OA\Get(path: '/api/session', operationId: 'session', responses: [
@@ -87,17 +89,19 @@ final readonly class SessionController
     }
 
     #[OA\Patch(path: '/api/session', operationId: 'saveSettings', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(
-        required: ['locale'],
-        properties: [new OA\Property(property: 'locale', type: 'string', enum: NumberSetting::LOCALES)],
+        properties: [
+            new OA\Property(property: 'locale', description: 'how numbers are written', type: 'string', enum: NumberSetting::LOCALES),
+            new OA\Property(property: 'dateLanguage', description: 'in which months and days are written', type: 'string', enum: NumberSetting::DATE_LANGUAGES),
+        ],
     )), responses: [
-        new OA\Response(response: 200, description: 'The number setting was changed', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
+        new OA\Response(response: 200, description: 'The setting was changed', content: new OA\JsonContent(ref: '#/components/schemas/Session')),
     ])]
     public function update(Request $request): JsonResponse
     {
-        $setting = $request->validate(['locale' => ['required', Rule::in(NumberSetting::LOCALES)]]);
+        $request->validate(['locale' => ['required_without:dateLanguage', Rule::in(NumberSetting::LOCALES)], 'dateLanguage' => [Rule::in(NumberSetting::DATE_LANGUAGES)]]);
         /** @var User $user */
         $user = $request->user();
-        $user->update($setting);
+        $user->update(array_filter(['locale' => $request->string('locale')->toString(), 'date_language' => $request->string('dateLanguage')->toString()], fn (string $setting): bool => $setting !== ''));
 
         return new JsonResponse($this->session($user));
     }
@@ -146,7 +150,7 @@ final readonly class SessionController
     private function session(?User $user): SessionView
     {
         if ($user === null) {
-            return new SessionView(null, [], '', '', $this->year->startMonth, false, $this->organisation->units() === [], $this->installation->isDemonstration() ? $this->demo() : []);
+            return new SessionView(null, [], '', '', $this->year->startMonth, false, $this->organisation->units() === [], null, null, $this->installation->isDemonstration() ? $this->demo() : []);
         }
         $this->see($user);
         $newest = Reading::query()->whereNotNull('actual')->max('period');
@@ -160,6 +164,8 @@ final readonly class SessionController
             $this->year->startMonth,
             $this->rights->administers($user) && ! $this->installation->isSettled(),
             false,
+            $this->installation->accent(),
+            $this->logo->address(),
             [],
         );
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Settings;
 
 use App\Support\Installation;
+use App\Support\Logo;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
 
@@ -14,7 +15,7 @@ use Illuminate\Validation\ValidationException;
  */
 final readonly class LeaveDemonstration
 {
-    public function __construct(private Connection $database, private Installation $installation) {}
+    public function __construct(private Connection $database, private Installation $installation, private Logo $logo) {}
 
     /**
      * @param  string  $name  of the organisation that is put away: nobody does it by mistake
@@ -34,6 +35,9 @@ final readonly class LeaveDemonstration
                 throw ValidationException::withMessages(['name' => $problem]);
             }
             $this->database->statement('SELECT kybernet_leave_demonstration()');
+            // What others looked at while they tried it is not the next organisation's.
+            $this->logo->remove();
+            $this->database->table('installation')->update(['accent' => null, 'trail_years' => null, 'law_years' => 0]);
             $this->installation->forget();
 
             return $this->installation->open() ?? throw new \LogicException('What was put away is empty.');

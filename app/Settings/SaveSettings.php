@@ -43,7 +43,8 @@ final readonly class SaveSettings
             }
             $this->database->table('installation')->update([
                 'year_start_month' => $wanted->yearStartMonth, 'time_zone' => $wanted->timeZone, 'currency' => $wanted->currency, 'locale' => $wanted->locale,
-                'needs_second_factor' => $wanted->needsSecondFactor, 'session_hours' => $wanted->sessionHours, 'callers' => $wanted->callers,
+                'needs_second_factor' => $wanted->needsSecondFactor, 'session_hours' => $wanted->sessionHours, 'session_days' => $wanted->sessionDays,
+                'trail_years' => $wanted->trailYears, 'law_years' => $wanted->lawYears, 'accent' => $wanted->accent, 'callers' => $wanted->callers,
                 'kpi_defaults' => json_encode($wanted->kpi, JSON_THROW_ON_ERROR), 'version' => $seen + 1,
             ]);
             $root = Unit::query()->whereNull('parent_id')->firstOrFail();

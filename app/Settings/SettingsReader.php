@@ -7,9 +7,12 @@ namespace App\Settings;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
+use App\Settings\Views\MailView;
 use App\Settings\Views\SettingsPage;
 use App\Support\Currencies;
 use App\Support\Installation;
+use App\Support\Logo;
+use App\Support\MailServer;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use DateTimeZone;
@@ -20,7 +23,7 @@ use Illuminate\Database\Connection;
  */
 final readonly class SettingsReader
 {
-    public function __construct(private Connection $database, private Installation $installation, private Organisation $organisation, private Rights $rights) {}
+    public function __construct(private Connection $database, private Installation $installation, private Organisation $organisation, private Rights $rights, private MailServer $server, private Logo $logo) {}
 
     public function page(User $user): SettingsPage
     {
@@ -39,6 +42,12 @@ final readonly class SettingsReader
             $this->installation->needsSecondFactor(),
             User::query()->whereNull('blocked_at')->where('is_program', false)->whereNull('second_factor_since')->count(),
             $this->installation->sessionHours(),
+            $this->installation->sessionDays(),
+            $this->installation->trailYears(),
+            $this->installation->lawYears(),
+            $this->installation->accent(),
+            $this->logo->address(),
+            $this->mail(),
             $this->installation->callers(),
             $this->defaults(),
             $method->rule->value,
@@ -50,6 +59,13 @@ final readonly class SettingsReader
             DateTimeZone::listIdentifiers(),
             Currencies::all(),
         );
+    }
+
+    private function mail(): MailView
+    {
+        ['host' => $host, 'port' => $port, 'user' => $user, 'from' => $from, 'secret' => $secret] = $this->installation->mail();
+
+        return new MailView($host, $port, $user, $secret !== null, $from, $this->server->isOfPlace());
     }
 
     /** As the person would type them. */

@@ -82,6 +82,50 @@ final class Installation
         return is_int($hours) ? $hours : 10;
     }
 
+    /** After how many days everybody signs in again, whatever they do. */
+    public function sessionDays(): int
+    {
+        $days = $this->read()->session_days ?? null;
+
+        return is_int($days) ? $days : 30;
+    }
+
+    /** @return int|null how many years changes stay in the trail; null for good */
+    public function trailYears(): ?int
+    {
+        $years = $this->read()->trail_years ?? null;
+
+        return is_int($years) ? $years : null;
+    }
+
+    /** For how many years the law wants the trail kept here; 0 where it says nothing. */
+    public function lawYears(): int
+    {
+        $years = $this->read()->law_years ?? null;
+
+        return is_int($years) ? $years : 0;
+    }
+
+    /** @return string|null the colour of the organisation on paper, `#0b4a6f` */
+    public function accent(): ?string
+    {
+        $accent = $this->read()->accent ?? null;
+
+        return is_string($accent) ? $accent : null;
+    }
+
+    /** @return array{host: string, port: int, user: string, from: string, secret: string|null} the mail server set on the screen; the secret is encrypted */
+    public function mail(): array
+    {
+        $kept = $this->read();
+        $text = fn (mixed $value): string => is_string($value) ? $value : '';
+
+        return [
+            'host' => $text($kept->mail_host ?? null), 'port' => is_int($kept->mail_port ?? null) ? $kept->mail_port : 587, 'user' => $text($kept->mail_user ?? null),
+            'from' => $text($kept->mail_from ?? null), 'secret' => is_string($kept->mail_secret ?? null) ? $kept->mail_secret : null,
+        ];
+    }
+
     /** @return string who may call a status other than it was computed: `analyst`, `head` (analysts too) or `nobody` */
     public function callers(): string
     {

@@ -16,6 +16,9 @@ final readonly class NumberSetting
 {
     public const LOCALES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL', 'de-CH'];
 
+    /** In which months and days are written, on screens that write them. */
+    public const DATE_LANGUAGES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL'];
+
     /** @var '.'|',' */
     private string $separator;
 

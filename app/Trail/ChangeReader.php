@@ -35,20 +35,20 @@ final readonly class ChangeReader
     private const TABLES = [
         'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
-        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens'],
+        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units', 'unit_shapes'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens', 'logos', 'audit_entries'],
     ];
 
     private const WORDS = [
         'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
-        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program',
+        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program', 'logos' => 'logo', 'unit_shapes' => 'shape on the map', 'audit_entries' => 'trail',
     ];
 
     /** Fields by what they are called in a sentence; others are the database's own business. */
     private const FIELDS = [
         'actual' => '', 'colour' => '', 'target' => '', 'low' => 'from', 'high' => 'to', 'state' => 'state', 'as_of' => 'as of',
         'text' => 'reason', 'outlook' => 'outlook', 'doing' => 'being done', 'what' => 'what', 'who' => 'who', 'due' => 'by', 'outcome' => 'outcome', 'ended' => 'ended', 'status' => 'called', 'reason' => 'because', 'span' => 'span',
-        'code' => 'code', 'name' => 'name', 'email' => 'address', 'user_id' => 'person', 'role' => 'role', 'substitute_id' => 'by', 'first_day' => 'from', 'last_day' => 'up to', 'year_start_month' => 'year starts in month', 'time_zone' => 'time zone', 'currency' => 'currency', 'is_demonstration' => 'demonstration', 'is_own' => 'for an organisation of one’s own', 'needs_second_factor' => 'second factor for everybody', 'session_hours' => 'hours of a session', 'callers' => 'who may call', 'kpi_defaults' => 'a new KPI begins with', 'until' => 'until', 'revoked_at' => 'revoked', 'blocked_at' => 'blocked', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
+        'code' => 'code', 'name' => 'name', 'email' => 'address', 'user_id' => 'person', 'role' => 'role', 'substitute_id' => 'by', 'first_day' => 'from', 'last_day' => 'up to', 'year_start_month' => 'year starts in month', 'time_zone' => 'time zone', 'currency' => 'currency', 'is_demonstration' => 'demonstration', 'is_own' => 'for an organisation of one’s own', 'needs_second_factor' => 'second factor for everybody', 'session_hours' => 'hours of a session', 'callers' => 'who may call', 'session_days' => 'days of a session', 'trail_years' => 'years of the trail', 'law_years' => 'years that the law wants', 'accent' => 'colour on paper', 'mail_host' => 'mail server', 'mail_port' => 'its port', 'mail_user' => 'its account', 'mail_from' => 'mail from', 'points' => 'points', 'width' => 'width', 'height' => 'height', 'kpi_defaults' => 'a new KPI begins with', 'until' => 'until', 'revoked_at' => 'revoked', 'blocked_at' => 'blocked', 'purpose' => 'what it tells', 'measure' => 'measure', 'decimals' => 'decimals', 'scaled' => 'in k, m and bn',
         'parent_id' => 'below', 'department_id' => 'department', 'theme_id' => 'theme', 'objective_id' => 'objective', 'level' => 'level', 'polarity' => 'better when',
         'accumulation' => 'over time', 'kind' => 'kind', 'frequency' => 'frequency', 'formula' => 'formula', 'target_formula' => 'target worked out by', 'high_target_formula' => 'upper target worked out by', 'min' => 'lowest possible', 'max' => 'highest possible',
         'materiality' => 'materiality', 'gathering' => 'over units', 'weighted_by_id' => 'weighted by', 'source' => 'source', 'due_day' => 'due day',

@@ -8,6 +8,7 @@ use App\Models\Role;
 use App\Models\Theme;
 use App\Models\Unit;
 use App\Models\User;
+use App\Organisation\GeoShapes;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use Illuminate\Database\Connection;
@@ -81,6 +82,9 @@ final readonly class Loader
                 'weight' => $unit['weight'],
                 'position' => $position,
             ])->id;
+        }
+        foreach (GeoShapes::read((string) file_get_contents(__DIR__.'/zones.geojson')) as ['names' => $names, 'shape' => $shape, 'points' => $points]) {
+            $this->database->table('unit_shapes')->insert(['unit_id' => $ids[$names[0]], 'shape' => json_encode($shape, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION), 'points' => $points]);
         }
 
         return $ids;

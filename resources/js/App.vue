@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Masthead from '@/components/Masthead.vue';
+import PaperHead from '@/components/PaperHead.vue';
 import StateNote from '@/components/StateNote.vue';
 import WorkingOrder from '@/components/WorkingOrder.vue';
 import YearRibbon from '@/components/YearRibbon.vue';
@@ -81,6 +82,7 @@ const unreachable = new ApiError(0, 'No connection', 'The server cannot be reach
                 >
                     {{ mistaken.join(' ') }}
                 </p>
+                <PaperHead />
                 <RouterView />
                 <nav
                     v-if="presenting"

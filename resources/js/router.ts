@@ -80,6 +80,13 @@ export const router = createRouter({
             component: () => import('./pages/organisation/UnitsPage.vue'),
         },
         {
+            path: '/units/:code',
+            name: 'unit',
+            props: true,
+            meta: { timeless: true },
+            component: () => import('./pages/organisation/UnitPage.vue'),
+        },
+        {
             path: '/settings',
             name: 'settings',
             meta: { timeless: true },

@@ -63,10 +63,10 @@ it('is shown before it is kept: what is new in one sheet is known to the next', 
         'Units' => [['Code', 'Name', 'What it is', 'Belongs to', 'Weight'], ['EAST', 'East', 'department', 'ORG', 2], ['QUAY', 'Quay', 'team', 'EAST', ''], ['SOUTH', 'Southern', 'department', 'ORG', 1]],
         'People' => [['Name', 'E-mail', 'Role', 'Unit'], ['Holt, Nia', 'nia@x.example', 'department head', 'EAST']],
         'Definitions' => [['code', 'name', 'measure', 'polarity', 'accumulation', 'units', 'ruleFrom', 'ruleReference', 'ruleMeasure', 'ruleGreen', 'ruleAmber'], ['DAYS', 'Days', 'd', 'lower', 'mean', 'QUAY', '2025-01', 'target', 'percent', '0', '5']],
-        'Targets' => [['KPI', 'Unit', 'Period', 'Target', 'Upper end'], ['DAYS', 'QUAY', '2026-07', 12, '']],
+        'Targets' => [['KPI', 'Unit', 'Period', 'Target', 'Upper end'], ['DAYS', 'QUAY', '2026-07', 12, ''], ['DAYS', 'QUAY', 'FY2026', 140, '']],
     ]);
     $preview = ($this->send)($path)->assertOk();
-    expect(($this->counts)($preview))->toBe(['Units 2 1 0 0', 'People 1 0 0 0', 'Definitions 1 0 0 0', 'Targets 1 0 0 0', 'Figures 1 1 1 0'])
+    expect(($this->counts)($preview))->toBe(['Units 2 1 0 0', 'People 1 0 0 0', 'Definitions 1 0 0 0', 'Targets 2 0 0 0', 'Figures 1 1 1 0'])
         ->and(DB::table('units')->where('code', 'EAST')->exists())->toBeFalse()->and(User::query()->where('email', 'nia@x.example')->exists())->toBeFalse()
         ->and($preview->json('sheets.1.links'))->toBe([]);
 
@@ -74,10 +74,11 @@ it('is shown before it is kept: what is new in one sheet is known to the next', 
     expect($done->json('sheets.1.links.0'))->toContain('nia@x.example http')->toContain('/enter#')
         ->and(DB::table('units')->where('code', 'SOUTH')->value('name'))->toBe('Southern')->and(User::query()->where('email', 'nia@x.example')->value('name'))->toBe('Holt, Nia')
         ->and(DB::table('readings')->where('kpi_unit_id', World::id('DAYS', 'QUAY'))->value('actual'))->toBe('12.50000000')
-        ->and(DB::table('notes')->where('kpi_unit_id', World::id('DAYS', 'QUAY'))->value('text'))->toBe('Flood');
+        ->and(DB::table('notes')->where('kpi_unit_id', World::id('DAYS', 'QUAY'))->value('text'))->toBe('Flood')
+        ->and(DB::table('year_targets')->where('kpi_unit_id', World::id('DAYS', 'QUAY'))->value('target'))->toBe('140.00000000');
     $this->postJson("/api/book/{$preview->json('upload')}")->assertNotFound();
     app()->forgetScopedInstances();
-    expect(($this->counts)(($this->send)($path)->assertOk()))->toBe(['Units 0 0 3 0', 'People 0 0 1 0', 'Definitions 0 0 1 0', 'Targets 0 0 1 0', 'Figures 0 0 3 0']);
+    expect(($this->counts)(($this->send)($path)->assertOk()))->toBe(['Units 0 0 3 0', 'People 0 0 1 0', 'Definitions 0 0 1 0', 'Targets 0 0 2 0', 'Figures 0 0 3 0']);
 });
 
 it('keeps nothing of a workbook of which something is refused, and says of each line why', function () {

@@ -23,6 +23,7 @@ const RIGHTS = [
     'the analyst' => ['may' => 'a', 'refused' => 'ehorum'],
     'who administers' => ['may' => 'am', 'refused' => 'ehoru'],
     'they themselves, and who administers' => ['may' => 'aem', 'refused' => 'horu'],
+    'who sees the subject, and who administers' => ['may' => 'aehorum', 'foreign' => ['may' => 'aerum', 'hidden' => 'ho']],
     'who sees the subject' => ['may' => 'aehoru', 'hidden' => 'm', 'foreign' => ['may' => 'aeru', 'hidden' => 'hom']],
     'who enters its figures' => ['may' => 'aho', 'refused' => 'eru', 'hidden' => 'm', 'foreign' => ['may' => 'a', 'refused' => 'eru', 'hidden' => 'hom']],
     'who answers for it' => ['may' => 'ah', 'refused' => 'eoru', 'hidden' => 'm', 'foreign' => ['may' => 'a', 'refused' => 'eru', 'hidden' => 'hom']],
@@ -76,6 +77,11 @@ const ROUTES = [
     'PUT settings' => 'who administers',
     'GET settings/new-kpi' => 'the analyst',
     'GET settings/everything' => 'the analyst',
+    'PUT settings/mail' => 'who administers',
+    'POST settings/mail/trial' => 'who administers',
+    'GET logo' => 'everybody',
+    'POST logo' => 'who administers',
+    'DELETE logo' => 'who administers',
     'DELETE demonstration' => 'who administers',
     'GET tokens' => 'who administers',
     'POST tokens' => 'who administers',
@@ -99,6 +105,10 @@ const ROUTES = [
     'GET first-month' => 'who administers',
     'DELETE first-month' => 'who administers',
     'GET units' => 'who administers',
+    'GET units/{unit}' => 'who sees the subject, and who administers',
+    'DELETE units/{unit}/shape' => 'who administers',
+    'POST unit-shapes/preview' => 'who administers',
+    'POST unit-shapes' => 'who administers',
     'PUT units/{unit}' => 'who administers',
     'PUT units/{unit}/order' => 'who administers',
     'PUT units/{unit}/retirement' => 'who administers',
@@ -179,6 +189,7 @@ function subject(string $whose): array
         'kpi_unit_id' => $measurement, 'period' => '2026-07-01', 'what' => 'Dig', 'who' => 'Crew', 'due' => '2026-12-01', 'state' => 'open', 'outcome' => '',
         'author_id' => World::person('analyst')->id, 'created_at' => now(), 'updated_at' => now(),
     ]);
+    DB::table('logos')->insertOrIgnore(['type' => 'png', 'width' => 1, 'height' => 1, 'bytes' => '', 'digest' => str_repeat('0', 64)]);
     test()->being($sender)->postJson("/api/units/{$unit}/imports", ['file' => UploadedFile::fake()->createWithContent('f.csv', "KPI;Period;Actual\n{$kpi};2026-07;1\n")])->assertCreated();
 
     return [

@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Models\User;
 use App\Organisation\Rights;
 use Carbon\CarbonImmutable;
+use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Tests\World;
 
@@ -15,7 +16,7 @@ beforeEach(function () {
         $page = $this->being('administrator')->getJson('/api/settings')->assertOk()->json();
         app()->forgetScopedInstances();
 
-        return $this->putJson('/api/settings', array_replace_recursive(array_diff_key($page, array_flip(['closed', 'readings', 'withoutSecondFactor', 'demonstration', 'exports', 'timeZones', 'currencies'])), $change));
+        return $this->putJson('/api/settings', array_replace_recursive(array_diff_key($page, array_flip(['logo', 'mail', 'closed', 'readings', 'withoutSecondFactor', 'demonstration', 'exports', 'timeZones', 'currencies'])), $change));
     };
 });
 
@@ -25,7 +26,7 @@ it('sets what the organisation sets for itself, in the trail, and refuses what c
     $this->getJson('/api/settings')->assertJsonPath('timeZone', 'Europe/Amsterdam')->assertJsonPath('kpi.amber', '7.5')->assertJsonPath('kpi.dueDay', 8)->assertJsonPath('version', 2);
     $this->being('analyst')->getJson('/api/settings/new-kpi')->assertOk()->assertJsonPath('amber', '7.5');
     $this->getJson('/api/changes?subject=settings')->assertOk()->assertJsonPath('changes.0.what', 'settings')->assertJsonFragment(['field' => 'time zone', 'before' => 'UTC', 'after' => 'Europe/Amsterdam']);
-    foreach ([['yearStartMonth' => 13], ['timeZone' => 'Middle/Earth'], ['currency' => 'XQX'], ['sessionHours' => 0], ['callers' => 'king'], ['kpi' => ['green' => '6', 'amber' => '5']], ['rollUp' => 'weighted', 'rollUpGreen' => '3'], ['name' => ' ']] as $wrong) {
+    foreach ([['yearStartMonth' => 13], ['timeZone' => 'Middle/Earth'], ['currency' => 'XQX'], ['sessionHours' => 0], ['sessionDays' => 366], ['trailYears' => 2, 'lawYears' => 6], ['accent' => '#ffe680'], ['accent' => 'red'], ['callers' => 'king'], ['kpi' => ['green' => '6', 'amber' => '5']], ['rollUp' => 'weighted', 'rollUpGreen' => '3'], ['name' => ' ']] as $wrong) {
         $pointer = ($this->set)($wrong)->assertStatus(422)->json('errors.0.pointer');
         expect($pointer)->toStartWith('/'.array_key_first($wrong === ['rollUp' => 'weighted', 'rollUpGreen' => '3'] ? ['rollUpGreen' => 0] : $wrong));
     }
@@ -54,6 +55,87 @@ it('lets sessions last as long as is set', function () {
     DB::table('installation')->update(['session_hours' => 3]);
     $this->postJson('/api/session', ['email' => 'x@y.example', 'password' => 'x']);
     expect(config('session.lifetime'))->toBe(180);
+});
+
+it('ends a session that began longer ago than anybody stays', function () {
+    DB::table('installation')->update(['session_days' => 2]);
+    $this->being('analyst')->getJson('/api/settings')->assertOk();
+    CarbonImmutable::setTestNow(now()->addDay());
+    app()->forgetScopedInstances();
+    $this->getJson('/api/settings')->assertOk();
+    CarbonImmutable::setTestNow(now()->addDays(2));
+    app()->forgetScopedInstances();
+    $this->getJson('/api/settings')->assertUnauthorized();
+});
+
+it('ends what the trail keeps no longer, says so in it, and nothing else', function () {
+    DB::table('audit_entries')->insert([['subject' => 'kpis', 'at' => now()->subYears(8)], ['subject' => 'kpis', 'at' => now()->subYears(3)]]);
+    $end = fn (): int => DB::scalar('SELECT kybernet_end_trail()');
+    expect($end())->toBe(0);
+    ($this->set)(['trailYears' => 7, 'lawYears' => 6])->assertNoContent();
+    expect($end())->toBe(1)->and($end())->toBe(0)->and(DB::table('audit_entries')->where('at', '<', now()->subYear())->count())->toBe(1);
+    $this->getJson('/api/changes?subject=settings')->assertJsonPath('changes.0.what', 'trail')->assertJsonPath('changes.0.fields.0', ['field' => 'ended', 'before' => '', 'after' => '1']);
+});
+
+describe('a mail server', function () {
+    beforeEach(function () {
+        $this->server = fn (array $change = []) => $this->being('administrator')->putJson('/api/settings/mail', [...['host' => '127.0.0.1', 'port' => 1, 'user' => '', 'password' => null, 'from' => 'kybernet@world.example', 'version' => DB::table('installation')->value('version')], ...$change]);
+        $this->kept = function (): array {
+            app()->forgetScopedInstances();
+
+            return $this->getJson('/api/settings')->json('mail');
+        };
+    });
+
+    it('is set on the screen, its password kept and never shown, and not for another server', function () {
+        ($this->server)(['user' => 'post', 'password' => 'a secret of theirs'])->assertNoContent();
+        expect(($this->kept)())->toBe(['host' => '127.0.0.1', 'port' => 1, 'user' => 'post', 'hasPassword' => true, 'from' => 'kybernet@world.example', 'ofPlace' => false])
+            ->and(DB::table('installation')->value('mail_secret'))->not->toContain('a secret')
+            ->and(DB::table('audit_entries')->whereRaw("coalesce(after::text, '') || coalesce(before::text, '') LIKE '%mail_secret%'")->count())->toBe(0);
+        ($this->server)(['user' => 'post', 'port' => 2])->assertNoContent();
+        expect(($this->kept)()['hasPassword'])->toBeTrue();
+        ($this->server)(['user' => 'post', 'host' => 'elsewhere.example'])->assertNoContent();
+        expect(($this->kept)()['hasPassword'])->toBeFalse();
+        ($this->server)(['version' => 1])->assertConflict();
+        foreach ([['host' => 'http://x/'], ['port' => 0], ['from' => ''], ['from' => 'nobody']] as $wrong) {
+            ($this->server)($wrong)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/'.array_key_first($wrong));
+        }
+    });
+
+    it('is tried: what it says is told, and a mail that it takes has come', function () {
+        $this->being('administrator')->postJson('/api/settings/mail/trial')->assertStatus(422)->assertJsonPath('errors.0.detail', 'No server is set.');
+        ($this->server)()->assertNoContent();
+        app()->forgetScopedInstances();
+        expect($this->postJson('/api/settings/mail/trial')->assertStatus(422)->json('errors.0.detail'))->toStartWith('It did not go through.');
+
+        $heard = (string) tempnam(sys_get_temp_dir(), 'mail');
+        $server = proc_open([PHP_BINARY, __DIR__.'/../smtp.php', $heard], [1 => ['pipe', 'w']], $pipes) ?: throw new RuntimeException('No server.');
+        ($this->server)(['port' => (int) fgets($pipes[1]), 'user' => 'post', 'password' => 'open sesame'])->assertNoContent();
+        app()->forgetScopedInstances();
+        $this->postJson('/api/settings/mail/trial')->assertNoContent();
+        app()->forgetScopedInstances();
+        proc_terminate($server, SIGKILL);
+        expect((string) file_get_contents($heard))->toContain('AUTH', 'MAIL FROM:<kybernet@world.example>', 'RCPT TO:<administrator@world.example>', 'Subject: A trial from Kybernet');
+    });
+});
+
+describe('a logo', function () {
+    it('is taken, had by everybody who is signed in, and removed', function () {
+        $send = fn (string $bytes) => $this->being('administrator')->postJson('/api/logo', ['file' => UploadedFile::fake()->createWithContent('logo.png', $bytes)]);
+        $image = imagecreatetruecolor(40, 20) ?: throw new RuntimeException('No picture.');
+        ob_start();
+        imagepng($image);
+        $png = (string) ob_get_clean();
+        $send($png)->assertNoContent();
+        $address = $this->being('reader')->getJson('/api/session')->json('logo');
+        $this->get($address)->assertOk()->assertHeader('Content-Type', 'image/png')->assertContent($png);
+        foreach (['<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>', substr($png, 0, 40), "GIF89a\1\0\1\0\0\0\0;", str_repeat('x', 600_000)] as $wrong) {
+            $send($wrong)->assertStatus(422)->assertJsonPath('errors.0.pointer', '/file');
+        }
+        $this->deleteJson('/api/logo')->assertNoContent();
+        $this->getJson('/api/logo')->assertNotFound();
+        expect(DB::table('audit_entries')->where('subject', 'logos')->count())->toBe(2)->and(DB::table('audit_entries')->where('subject', 'logos')->whereRaw("jsonb_exists(after, 'bytes')")->count())->toBe(0);
+    });
 });
 
 describe('programs', function () {

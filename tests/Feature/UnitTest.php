@@ -196,3 +196,70 @@ it('reads two thousand units without a query for each', function () {
     DB::enableQueryLog();
     expect($this->getJson('/api/units')->json())->toHaveCount(2004)->and(count(DB::getQueryLog()))->toBeLessThan(9);
 });
+
+it('shows a unit by itself: what is measured there, who answers, how it stood in closed months', function () {
+    $this->putJson('/api/units/NORTH/closing?period=2026-06')->assertOk();
+    ($this->change)('NORTH', ['code' => 'NOR', ...($this->stands)('North'), 'weight' => '2'], ($this->stands)('North'))->assertNoContent();
+    app()->forgetScopedInstances();
+    $this->getJson('/api/units/NORTH')->assertOk()->assertJson([
+        'code' => 'NOR', 'name' => 'North', 'kind' => 'department', 'formerCodes' => ['NORTH'], 'way' => ['Whole'], 'retired' => null, 'changes' => true, 'shapes' => [],
+        'people' => [['name' => 'Head', 'role' => 'Department head', 'through' => null], ['name' => 'Analyst', 'role' => 'Performance analyst', 'through' => 'Whole']],
+        'stood' => [['until' => '2026-06', 'below' => 'Whole', 'weight' => '1', 'rollUp' => 'weighted']],
+    ])->assertJsonPath('measured.*.code', ['FLOW', 'SALES', 'RATIO', 'MOOD', 'PH'])->assertJsonPath('measured.0.owner', 'Owner');
+    // What is an owner's is all that an owner is told of.
+    $this->being('owner')->getJson('/api/units/NOR')->assertJsonPath('measured.*.code', ['FLOW', 'MOOD'])->assertJsonPath('changes', false);
+});
+
+describe('shapes for a map', function () {
+    beforeEach(function () {
+        $this->file = fn (array ...$features): string => (string) json_encode(['type' => 'FeatureCollection', 'features' => array_map(fn (array $feature): array => ['type' => 'Feature', 'properties' => $feature[0], 'geometry' => $feature[1]], $features)]);
+        // RFC 7946, appendix A.3: a polygon with a hole, its outer ring counterclockwise, its hole clockwise.
+        $this->outer = [[100.0, 0.0], [101.0, 0.0], [101.0, 1.0], [100.0, 1.0], [100.0, 0.0]];
+        $this->hole = [[100.8, 0.8], [100.8, 0.2], [100.2, 0.2], [100.2, 0.8], [100.8, 0.8]];
+        $this->polygon = fn (array ...$rings): array => ['type' => 'Polygon', 'coordinates' => $rings];
+    });
+
+    it('find their units by code or name, and are kept as the RFC wants them, whatever way they came', function () {
+        $text = ($this->file)(
+            [['id' => 7, 'NAME' => 'north'], ($this->polygon)(array_reverse($this->outer), array_reverse($this->hole))],
+            [['code' => 'SOUTH'], ['type' => 'MultiPolygon', 'coordinates' => [[$this->outer], [array_reverse($this->hole)]]]],
+            [['code' => 'SEA'], ($this->polygon)($this->outer)],
+        );
+        $this->postJson('/api/unit-shapes/preview', ['text' => $text])->assertOk()->assertExactJson([
+            ['names' => ['7', 'north'], 'unit' => 'NORTH', 'points' => 10, 'replaces' => false],
+            ['names' => ['SOUTH'], 'unit' => 'SOUTH', 'points' => 10, 'replaces' => false],
+            ['names' => ['SEA'], 'unit' => null, 'points' => 5, 'replaces' => false],
+        ]);
+        expect(DB::table('unit_shapes')->count())->toBe(0);
+        $this->postJson('/api/unit-shapes', ['text' => $text, 'units' => ['NORTH', 'SOUTH', null]])->assertCreated()->assertJsonPath('units', 2);
+        $shapes = $this->getJson('/api/units/NORTH')->json('shapes');
+        expect(array_column($shapes, 'code'))->toBe(['NORTH', 'SOUTH'])->and(json_decode($shapes[0]['shape'], true)['coordinates'])->toEqual([$this->outer, $this->hole]);
+        app()->forgetScopedInstances();
+        // The organisation has none of its own, so those below it are its map; a head sees what is theirs.
+        expect(array_column($this->getJson('/api/units/ORG')->json('shapes'), 'code'))->toBe(['NORTH', 'SOUTH']);
+        app()->forgetScopedInstances();
+        expect(array_column($this->being('head')->getJson('/api/units/NORTH')->json('shapes'), 'code'))->toBe(['NORTH']);
+        app()->forgetScopedInstances();
+        $this->being('analyst')->postJson('/api/unit-shapes/preview', ['text' => $text])->assertJsonPath('0.replaces', true);
+        $this->deleteJson('/api/units/NORTH/shape')->assertNoContent();
+        $this->getJson('/api/changes?subject=unit')->assertJsonPath('changes.0.what', 'shape on the map')->assertJsonPath('changes.0.how', 'removed');
+    });
+
+    it('are refused with what is wrong', function (Closure $file, string $problem) {
+        expect($this->postJson('/api/unit-shapes', ['text' => $file->call($this), 'units' => []])->assertStatus(422)->json('errors.0.detail'))->toContain($problem);
+    })->with([
+        'no JSON' => [fn () => 'hello', 'no GeoJSON'],
+        'another kind' => [fn () => '{"type":"Topology"}', 'no GeoJSON'],
+        'a line' => [fn () => ($this->file)([[], ['type' => 'LineString', 'coordinates' => $this->outer]]), 'no Polygon'],
+        'an open ring' => [fn () => ($this->file)([[], ($this->polygon)(array_slice($this->outer, 0, 4))]), 'does not end where it began'],
+        'a short ring' => [fn () => ($this->file)([[], ($this->polygon)([[0, 0], [1, 1], [0, 0]])]), 'fewer than four'],
+        'metres' => [fn () => ($this->file)([[], ($this->polygon)([[500000, 200000], [500001, 200000], [500001, 200001], [500000, 200000]])]), 'no degrees'],
+        'words' => [fn () => ($this->file)([[], ($this->polygon)([['a', 0], [1, 1], [1, 0], ['a', 0]])]), 'no degrees'],
+        'no ring' => [fn () => ($this->file)([[], ['type' => 'Polygon', 'coordinates' => []]]), 'without a ring'],
+    ]);
+
+    it('go to one unit each', function () {
+        $text = ($this->file)([[], ($this->polygon)($this->outer)], [[], ($this->polygon)($this->outer)]);
+        $this->postJson('/api/unit-shapes', ['text' => $text, 'units' => ['NORTH', 'NORTH']])->assertStatus(422)->assertJsonPath('errors.0.detail', 'Two regions are the same unit.');
+    });
+});

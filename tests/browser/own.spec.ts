@@ -17,6 +17,25 @@ Services
   Kitchen
   Transport
   Estates`;
+const square = (west: number) => ({
+    type: 'Polygon',
+    coordinates: [
+        [
+            [west, 55],
+            [west + 1, 55],
+            [west + 1, 56],
+            [west, 56],
+            [west, 55],
+        ],
+    ],
+});
+const SHAPES = {
+    type: 'FeatureCollection',
+    features: [
+        { type: 'Feature', properties: { name: 'Northgate' }, geometry: square(2) },
+        { type: 'Feature', properties: { name: 'The water side' }, geometry: square(3) },
+    ],
+};
 const PEOPLE = `Name;E-mail;Role;Unit
 Tom Reed;tom@harbour.example;data owner;Quayside
 Ana Voss;ana@harbour.example;department head;Northgate
@@ -113,11 +132,39 @@ test('an organisation is begun with its link and comes to its first closed month
     await page.getByRole('button', { name: 'Take away' }).click();
     await expect(page.getByRole('row')).toHaveCount(17);
 
+    // Where a unit lies, out of a file, and its own page.
+    await page.getByRole('button', { name: 'Shapes for a map' }).click();
+    await page.locator('input[type=file]').setInputFiles({
+        name: 'quays.geojson',
+        mimeType: 'application/geo+json',
+        buffer: Buffer.from(JSON.stringify(SHAPES)),
+    });
+    await expect(page.getByText('quays.geojson has 2 regions; one is left out.')).toBeVisible();
+    await expectAccessible(page);
+    await page.getByLabel('Unit of region 2').selectOption({ label: '\u2003Quayside' });
+    await page.getByRole('button', { name: 'Take 2 shapes' }).press('Enter');
+    await expect(page.getByText('2 units have their shapes.')).toBeVisible();
+    await page.getByRole('link', { name: 'Northgate' }).click();
+    await expect(page.getByRole('heading', { name: 'Northgate' })).toBeVisible();
+    await expect(page.getByRole('img', { name: 'Northgate among those beside it' })).toBeVisible();
+    await expectAccessible(page);
+    await page.goBack();
+
     // What is set for everybody.
     await settings.getByRole('link', { name: 'Organisation' }).click();
     await page.getByLabel('Due on day').fill('6');
+    await page.getByLabel('The trail is kept').selectOption('10 years');
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('Saved; the trail has it.')).toBeVisible();
+    await page.getByPlaceholder('smtp.example.org').fill('127.0.0.1');
+    await page.getByRole('textbox', { name: /^Port/ }).fill('1');
+    await page.getByLabel('Comes from').fill('kybernet@harbour.example');
+    await page.getByRole('button', { name: 'Set the server' }).click();
+    await page.getByRole('button', { name: 'Send me a trial' }).click();
+    await expect(page.getByText(/^It did not go through/)).toBeVisible();
+    await page.getByPlaceholder('smtp.example.org').fill('');
+    await page.getByRole('button', { name: 'Set the server' }).click();
+    await expect(page.getByText('Nobody is written to.')).toBeVisible();
     await expectAccessible(page);
 
     // Four people from a list; one comes in and proves that they hold their device.

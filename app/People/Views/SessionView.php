@@ -23,6 +23,8 @@ final readonly class SessionView
         #[OA\Property(description: '1 to 12')] public int $yearStartMonth,
         #[OA\Property(description: 'the first steps of an organisation are shown to who administers it')] public bool $firstSteps,
         #[OA\Property(description: 'nobody has begun an organisation here yet')] public bool $empty,
+        #[OA\Property(description: 'the colour of the organisation on paper, #0b4a6f')] public ?string $accent,
+        #[OA\Property(description: 'the address of its logo; null where there is none')] public ?string $logo,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/DemoAccount'), description: 'offered while nobody is signed in')]
         public array $demo,
     ) {}

@@ -341,6 +341,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unit-shapes/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewShapes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/unit-shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeShapes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["removeShape"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units": {
         parameters: {
             query?: never;
@@ -364,7 +412,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["unitPage"];
         put: operations["changeUnit"];
         post?: never;
         delete: operations["takeUnitAway"];
@@ -1237,6 +1285,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["logo"];
+        put?: never;
+        post: operations["takeLogo"];
+        delete: operations["removeLogo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["changeMailServer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings/mail/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryMailServer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/settings": {
         parameters: {
             query?: never;
@@ -1773,6 +1869,12 @@ export interface components {
             /** @description why nothing can be planned; blank where it can */
             problem: string;
         };
+        ShapesInput: {
+            /** @description GeoJSON (RFC 7946) */
+            text: string;
+            /** @description whose shape each region is, in their order; null leaves it out */
+            units?: (string | null)[];
+        };
         UnitListInput: {
             /** @description a unit a line; what stands further in belongs to what stands above it */
             list: string;
@@ -1803,6 +1905,14 @@ export interface components {
             /** @description as it stood when it was opened */
             seen: components["schemas"]["UnitPlace"];
         };
+        /** @description Who answers for a unit. */
+        AnsweringPerson: {
+            name: string;
+            /** @description in words */
+            role: string;
+            /** @description name of the unit above for which they have it; null where it is this one */
+            through: string | null;
+        };
         /** @description How far the first steps of an organisation have come. */
         FirstMonth: {
             /** @description ISO 4217 */
@@ -1817,6 +1927,46 @@ export interface components {
             history: number;
             /** @description the latest month that was closed for the organisation or a unit, 2026-08; null where none was */
             closed: string | null;
+        };
+        /** @description A region of a file, and the unit that it seems to be. */
+        FoundShape: {
+            /** @description what the file says of it */
+            names: string[];
+            /** @description code of the unit; null where none is called so */
+            unit: string | null;
+            points: number;
+            /** @description the unit has a shape already, which this one takes the place of */
+            replaces: boolean;
+        };
+        /** @description What a unit looks like on a map. */
+        MapShape: {
+            code: string;
+            name: string;
+            /** @description a Polygon or MultiPolygon of RFC 7946, as text */
+            shape: string;
+        };
+        /** @description A KPI as it is measured in one unit. */
+        MeasuredThere: {
+            code: string;
+            name: string;
+            /** @description month, week, quarter or year */
+            frequency: string;
+            /** @description worked out from the units below */
+            gathered: boolean;
+            /** @description who enters its figures */
+            owner: string | null;
+            /** @description its last month; null where it goes on */
+            ends: string | null;
+        };
+        /** @description How a unit stood and counted in months that are closed. */
+        StoodBefore: {
+            /** @description the last month for which it did, 2026-08 */
+            until: string;
+            /** @description name of the unit above it */
+            below: string | null;
+            weight: string;
+            /** @enum {string} */
+            rollUp: "weighted" | "worst" | "share";
         };
         /** @description A unit as a list would make it. */
         ListedUnit: {
@@ -1834,6 +1984,27 @@ export interface components {
             state: "new" | "there" | "refused";
             /** @description why it is refused */
             problem: string;
+        };
+        /** @description One unit by itself. */
+        UnitPage: {
+            code: string;
+            name: string;
+            kind: string;
+            /** @description which still find it */
+            formerCodes: string[];
+            /** @description names from the organisation down to the unit above it */
+            way: string[];
+            /** @description the first month in which nothing is measured there any longer */
+            retired: string | null;
+            measured: components["schemas"]["MeasuredThere"][];
+            /** @description the nearest first */
+            people: components["schemas"]["AnsweringPerson"][];
+            /** @description the latest first */
+            stood: components["schemas"]["StoodBefore"][];
+            /** @description its own and those beside it; where it has none, those below it */
+            shapes: components["schemas"]["MapShape"][];
+            /** @description may be changed by the person */
+            changes: boolean;
         };
         /** @description A unit in the tree, with what hangs on it. */
         UnitTreeLine: {
@@ -2031,6 +2202,10 @@ export interface components {
             firstSteps: boolean;
             /** @description nobody has begun an organisation here yet */
             empty: boolean;
+            /** @description the colour of the organisation on paper, #0b4a6f */
+            accent: string | null;
+            /** @description the address of its logo; null where there is none */
+            logo: string | null;
             /** @description offered while nobody is signed in */
             demo: components["schemas"]["DemoAccount"][];
         };
@@ -2058,6 +2233,11 @@ export interface components {
             unit: string;
             /** @description number setting */
             locale: string;
+            /**
+             * @description in which months and days are written
+             * @enum {string}
+             */
+            dateLanguage: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL";
             /** @description may change units, people and settings */
             administers: boolean;
             /** @description may define KPIs */
@@ -3006,6 +3186,17 @@ export interface components {
             textAmber: string;
             textRed: string;
         };
+        MailServerInput: {
+            /** @description blank where nobody is to be written to */
+            host: string;
+            port: number;
+            user: string;
+            /** @description null: the one that is kept stays */
+            password: string | null;
+            from: string;
+            /** @description of the settings that were changed */
+            version: number;
+        };
         SettingsInput: {
             name: string;
             yearStartMonth: number;
@@ -3015,6 +3206,10 @@ export interface components {
             locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
             needsSecondFactor: boolean;
             sessionHours: number;
+            sessionDays: number;
+            trailYears: number | null;
+            lawYears: number;
+            accent: string | null;
             /** @enum {string} */
             callers: "analyst" | "head" | "nobody";
             kpi: components["schemas"]["KpiDefaults"];
@@ -3023,6 +3218,20 @@ export interface components {
             rollUpGreen: string;
             rollUpOther: string;
             version: number;
+        };
+        /** @description Through whom people are written to. */
+        MailServer: {
+            /** @description blank where nobody is written to */
+            host: string;
+            port: number;
+            /** @description blank where the server asks for none */
+            user: string;
+            /** @description whether a password is kept; it is never shown */
+            hasPassword: boolean;
+            /** @description the address that stands as sender */
+            from: string;
+            /** @description the settings of the place name a server; what is set here waits */
+            ofPlace: boolean;
         };
         /** @description What the organisation sets for itself, and what there is to choose from. */
         Settings: {
@@ -3043,6 +3252,17 @@ export interface components {
             /** @description people who have none yet */
             withoutSecondFactor: number;
             sessionHours: number;
+            /** @description after which everybody signs in again */
+            sessionDays: number;
+            /** @description how long changes stay in the trail; null for good */
+            trailYears: number | null;
+            /** @description for which the law wants it kept */
+            lawYears: number;
+            /** @description the colour of the organisation on paper, #0b4a6f */
+            accent: string | null;
+            /** @description the address of the logo; null where there is none */
+            logo: string | null;
+            mail: components["schemas"]["MailServer"];
             /** @enum {string} */
             callers: "analyst" | "head" | "nobody";
             kpi: components["schemas"]["KpiDefaults"];
@@ -4080,6 +4300,80 @@ export interface operations {
             };
         };
     };
+    previewShapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapesInput"];
+            };
+        };
+        responses: {
+            /** @description The regions of the file, and whose they seem to be */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundShape"][];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    takeShapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShapesInput"];
+            };
+        };
+        responses: {
+            /** @description The units look so from now on */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description how many */
+                        units: number;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    removeShape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It has none */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     unitTree: {
         parameters: {
             query?: never;
@@ -4096,6 +4390,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnitTreeLine"][];
+                };
+            };
+        };
+    };
+    unitPage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is measured there, who answers, what it looks like */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitPage"];
                 };
             };
         };
@@ -4897,13 +5214,21 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    /** @enum {string} */
-                    locale: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
+                    /**
+                     * @description how numbers are written
+                     * @enum {string}
+                     */
+                    locale?: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL" | "de-CH";
+                    /**
+                     * @description in which months and days are written
+                     * @enum {string}
+                     */
+                    dateLanguage?: "en-GB" | "en-US" | "de-DE" | "fr-FR" | "nl-NL";
                 };
             };
         };
         responses: {
-            /** @description The number setting was changed */
+            /** @description The setting was changed */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -5924,6 +6249,114 @@ export interface operations {
                     "application/octet-stream": unknown;
                 };
             };
+        };
+    };
+    logo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": unknown;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    takeLogo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description It stands on paper from now on */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    removeLogo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description There is none */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    changeMailServer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MailServerInput"];
+            };
+        };
+        responses: {
+            /** @description It is set */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    tryMailServer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The server took a mail to whoever asks */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: components["responses"]["Problem"];
         };
     };
     settings: {

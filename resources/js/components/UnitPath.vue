@@ -59,6 +59,14 @@ const around = (step: Schemas['Unit']) => [
                             </button>
                         </MenuItem>
                     </template>
+                    <MenuItem v-slot="{ active }">
+                        <RouterLink
+                            class="mt-2 block border-t border-rule-soft px-4 py-2 text-[14px] text-ink-soft"
+                            :class="{ 'bg-brass-tint': active }"
+                            :to="{ name: 'unit', params: { code: step.code } }"
+                            >About {{ step.name }}</RouterLink
+                        >
+                    </MenuItem>
                 </MenuItems>
             </Menu>
         </template>

@@ -1,3 +1,5 @@
+import { computed, shallowRef } from 'vue';
+
 /** Months as text (2026-08), stepped and named. How they are grouped into years and spans is the server's to say. */
 export function step(period: string, months: number): string {
     const [year = 0, month = 1] = period.split('-').map(Number);
@@ -7,14 +9,27 @@ export function step(period: string, months: number): string {
 
 const date = (period: string): Date => new Date(`${period}-01T00:00:00Z`);
 
-/** Words are English as the interface is; only numbers follow the reader's setting. */
+/** In which the reader has months and days written; sentences are English as the interface is. */
+const language = shallowRef('en-GB');
+export const writeDatesIn = (chosen: string): void => {
+    language.value = chosen;
+};
+
+const written = (options: Intl.DateTimeFormatOptions) => {
+    const names = computed(() => new Intl.DateTimeFormat(language.value, options));
+    return (moment: Date): string => names.value.format(moment);
+};
 const format = (options: Intl.DateTimeFormatOptions) => {
-    const names = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', ...options });
-    return (period: string): string => (period === '' ? '' : names.format(date(period)));
+    const write = written({ timeZone: 'UTC', ...options });
+    return (period: string): string => (period === '' ? '' : write(date(period)));
 };
 
 const abbreviated = format({ month: 'short' });
-export const shortMonth = (period: string): string => abbreviated(period).slice(0, 3);
+/** Three letters, four where three do not tell June from July. */
+export const shortMonth = (period: string): string =>
+    abbreviated(period)
+        .replace('.', '')
+        .slice(0, language.value.startsWith('fr') ? 4 : 3);
 export const longMonth = format({ month: 'long' });
 export const monthAndYear = format({ month: 'long', year: 'numeric' });
 export const shortMonthAndYear = (period: string): string => `${shortMonth(period)} ${period.slice(0, 4)}`;
@@ -42,7 +57,7 @@ export function shortPeriodWords(period: string): string {
 export const periodLabel = (period: string): string =>
     period.startsWith('FY') || period.includes('W') ? periodWords(period) : shortMonthAndYear(period);
 
-const moments = new Intl.DateTimeFormat('en-GB', {
+const writeMoment = written({
     day: 'numeric',
     month: 'short',
     year: 'numeric',
@@ -50,8 +65,8 @@ const moments = new Intl.DateTimeFormat('en-GB', {
     minute: '2-digit',
 });
 /** A moment in the reader's own time: `12 Nov 2026, 14:02`. */
-export const moment = (iso: string): string => moments.format(new Date(iso));
+export const moment = (iso: string): string => writeMoment(new Date(iso));
 
-const days = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
+const writeDay = written({ day: 'numeric', month: 'long', timeZone: 'UTC' });
 /** A day: `12 November`. */
-export const dayAndMonth = (day: string): string => days.format(new Date(`${day}T00:00:00Z`));
+export const dayAndMonth = (day: string): string => writeDay(new Date(`${day}T00:00:00Z`));

@@ -1,11 +1,18 @@
 import { ApiError, api, read, whenSignedOut, type Schemas } from '@/api/client';
-import { computed, readonly, shallowRef } from 'vue';
+import { computed, readonly, shallowRef, watch } from 'vue';
+import type { LOCALES } from '@/words';
+import { writeDatesIn } from './usePeriods';
 
 // One of each for the whole page: components that ask are many, and so are the units.
 const session = shallowRef<Schemas['Session'] | null>(null);
 const user = computed(() => session.value?.user ?? null);
 const units = computed(() => new Map((session.value?.units ?? []).map((unit) => [unit.code, unit])));
 const root = computed(() => session.value?.units.find((unit) => unit.parent === null) ?? null);
+
+watch(
+    () => user.value?.dateLanguage,
+    (language) => writeDatesIn(language ?? 'en-GB'),
+);
 
 whenSignedOut(() => {
     if (session.value !== null) {
@@ -63,8 +70,12 @@ export function useSession() {
         window.location.assign('/');
     }
 
-    async function setLocale(locale: 'en-GB' | 'en-US' | 'de-DE' | 'fr-FR' | 'nl-NL' | 'de-CH'): Promise<void> {
-        session.value = await read(api.PATCH('/api/session', { body: { locale } }));
+    /** How numbers and dates are written for the person. */
+    async function setWriting(writing: {
+        locale?: (typeof LOCALES)[number];
+        dateLanguage?: Schemas['User']['dateLanguage'];
+    }): Promise<void> {
+        session.value = await read(api.PATCH('/api/session', { body: writing }));
     }
 
     return {
@@ -81,6 +92,6 @@ export function useSession() {
         begin,
         enter,
         signOut,
-        setLocale,
+        setWriting,
     };
 }

@@ -29,6 +29,9 @@ export const ROLE_MEANS = {
 } as const;
 
 /** Number settings that can be chosen. */
+/** In which months and days can be written. */
+export const DATE_LANGUAGES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL'] as const;
+
 export const LOCALES = ['en-GB', 'en-US', 'de-DE', 'fr-FR', 'nl-NL', 'de-CH'] as const;
 
 /** A span as a choice. */

@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { ApiError, api, read, type Schemas } from '@/api/client';
+import { api, read, type Schemas } from '@/api/client';
 import SettingsTabs from '@/components/SettingsTabs.vue';
-import FormField from '@/components/FormField.vue';
 import StateNote from '@/components/StateNote.vue';
 import { counted } from '@/composables/useNumbers';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
 import { useQuery } from '@tanstack/vue-query';
-import { useTitle } from '@vueuse/core';
-import { computed, nextTick, reactive, ref, useTemplateRef } from 'vue';
+import { defaultRangeExtractor, useWindowVirtualizer } from '@tanstack/vue-virtual';
+import { useResizeObserver, useTitle } from '@vueuse/core';
+import { computed, nextTick, ref, useTemplateRef, type ComponentPublicInstance } from 'vue';
+import { useRoute } from 'vue-router';
+import ShapesStep from './ShapesStep.vue';
+import UnitForm from './UnitForm.vue';
 import UnitsStep from './UnitsStep.vue';
 
 /** The tree of the organisation: what its parts are called, where they stand, and what hangs on them. */
@@ -20,47 +23,19 @@ const { data, error, isPending, refetch } = useQuery({
     queryFn: () => read(api.GET('/api/units')),
     staleTime: 0,
 });
-const { busy, problem, message, send, said, trouble } = useSending();
+const { busy, send, said } = useSending();
 
 type Unit = Schemas['UnitTreeLine'];
 type Place = Schemas['UnitPlace'];
-const place = ({ code, name, kind, parent, weight, rollUp, rollUpGreen, rollUpOther }: Place): Place => ({
-    code,
-    name,
-    kind,
-    parent,
-    weight,
-    rollUp,
-    rollUpGreen,
-    rollUpOther,
-});
-const NOTHING: Place = {
-    code: '',
-    name: '',
-    kind: '',
-    parent: null,
-    weight: '1',
-    rollUp: 'weighted',
-    rollUpGreen: '1.5',
-    rollUpOther: '0.5',
-};
-const ROLL_UPS = {
-    weighted: { name: 'by the weighted mean of scores', green: 'On course from', other: 'Drifting from' },
-    worst: { name: 'as the worst of them', green: '', other: '' },
-    share: { name: 'by shares of the weight', green: 'On course from % green', other: 'Off course above % red' },
-} as const;
 
-const isAdding = ref(false);
-const editing = ref<Unit | null>(null);
-const draft = reactive<Place>({ ...NOTHING });
-/** As it stood when it was opened: what somebody else changed since is not overwritten. */
-const seen = ref<Place>({ ...NOTHING });
-/** The month from which it is to be retired. */
-const month = ref('');
+const { query: asked } = useRoute();
+/** What is brought in above the tree. */
+const opened = ref<'' | 'list' | 'shapes'>(asked['shapes'] === '1' ? 'shapes' : '');
+/** The code of the one that is open, and where it was dropped. */
+const editing = ref<string | null>(typeof asked['change'] === 'string' ? asked['change'] : null);
+const dropped = ref<string | null>(null);
 /** What was done last, and what takes it back. */
-const done = ref<{ words: string; code: string; now: Place; before: Place } | null>(null);
-/** In a row of a list: one of them at most. */
-const first = useTemplateRef<HTMLInputElement[]>('first');
+const done = ref<{ words: string; now: Place; before: Place } | null>(null);
 
 const sought = ref('');
 const byCode = computed(() => new Map(data.value?.map((unit) => [unit.code, unit])));
@@ -83,75 +58,93 @@ const shown = computed(() => {
 });
 const kinds = computed(() => [...new Set(data.value?.map(({ kind }) => kind))]);
 const levels = computed(() => Math.max(0, ...(data.value ?? []).map(({ depth }) => depth)));
-/** Where the unit may stand: everywhere but in itself. */
-const places = computed(() => {
-    const own = editing.value;
-    let inside = -1;
-    return (data.value ?? []).filter((unit) => {
-        if (inside >= 0 && unit.depth > inside) {
-            return false;
-        }
-        inside = unit.code === own?.code ? unit.depth : -1;
-        return inside < 0;
+
+// Rows out of sight are not there, so that thousands of units open like twelve.
+const body = useTemplateRef<HTMLElement>('body');
+/** How far down the page the rows begin: what stands above them grows and shrinks. */
+const begins = ref(0);
+useResizeObserver(useTemplateRef<HTMLElement>('above'), () => {
+    begins.value = Math.round((body.value?.getBoundingClientRect().top ?? 0) + window.scrollY);
+});
+const dragged = ref<Unit | null>(null);
+const virtual = useWindowVirtualizer(
+    computed(() => ({
+        count: shown.value.length,
+        estimateSize: () => 35,
+        overscan: 12,
+        scrollMargin: begins.value,
+        getItemKey: (at: number) => shown.value[at]?.code ?? at,
+        // What is typed in and what is dragged stays, wherever one scrolls to.
+        rangeExtractor: (range: Parameters<typeof defaultRangeExtractor>[0]) => {
+            const held = [editing.value, dragged.value?.code ?? null]
+                .map((code) => shown.value.findIndex((unit) => unit.code === code))
+                .filter((at) => at >= 0);
+            return [...new Set([...defaultRangeExtractor(range), ...held])].sort((a, b) => a - b);
+        },
+    })),
+);
+/** The rows that are there, each with the height of those left out before it. */
+const rows = computed(() => {
+    let end = virtual.value.options.scrollMargin;
+    return virtual.value.getVirtualItems().flatMap(({ index, start, end: itsEnd }) => {
+        const unit = shown.value[index];
+        const gap = start - end;
+        end = itsEnd;
+        return unit === undefined ? [] : [{ unit, index, gap }];
     });
 });
-const isFree = (unit: Unit): boolean =>
-    unit.parent !== null && unit.kpis === 0 && unit.people === 0 && unit.below === 0;
+const rest = computed(() => {
+    const last = virtual.value.getVirtualItems().at(-1);
+    return last === undefined ? 0 : virtual.value.getTotalSize() - (last.end - virtual.value.options.scrollMargin);
+});
+const measure = (row: Element | ComponentPublicInstance | null): void => {
+    if (row instanceof Element) {
+        virtual.value.measureElement(row);
+    }
+};
 
-async function open(unit: Unit): Promise<void> {
-    isAdding.value = false;
-    problem.value = null;
-    editing.value = unit;
-    seen.value = place(unit);
-    Object.assign(draft, place(unit));
-    month.value = '';
-    await nextTick();
-    first.value?.[0]?.focus();
+async function refresh(): Promise<Unit[]> {
+    await Promise.all([refetch(), load()]);
+    return data.value ?? [];
+}
+
+function open(unit: Unit, below: string | null = null): void {
+    opened.value = '';
+    dropped.value = below;
+    editing.value = unit.code;
 }
 
 /** Whoever works by keyboard goes on where they were. */
 async function close(): Promise<void> {
-    const code = editing.value?.code ?? '';
+    const code = editing.value ?? '';
     editing.value = null;
     await nextTick();
     document.getElementById(`change-${code}`)?.focus();
 }
 
-function put(code: string, to: Place, from: Place): Promise<boolean> {
-    return send(async () => {
-        await read(api.PUT('/api/units/{unit}', { params: { path: { unit: code } }, body: { ...to, seen: from } }));
-        await Promise.all([refetch(), load()]);
-    });
-}
-
-async function save(): Promise<void> {
-    const unit = editing.value;
-    if (unit === null) {
-        return;
-    }
-    const [before, now] = [seen.value, place(draft)];
-    if (await put(unit.code, now, before)) {
-        await close();
-        const moved = now.parent === before.parent ? '' : `, and stands below ${called(now.parent)}`;
-        done.value = {
-            code: now.code,
-            now: place(byCode.value.get(now.code) ?? now),
-            before,
-            words:
-                now.name === before.name
-                    ? `${now.name} is kept${moved}.`
-                    : `${before.name} is called ${now.name}${moved}.`,
-        };
-    } else if (problem.value instanceof ApiError && problem.value.status === 409) {
-        // What stands there now has been read by whoever saves again.
-        await refetch();
-        seen.value = place(byCode.value.get(unit.code) ?? before);
-    }
+async function kept({ now, before }: { now: Place; before: Place }): Promise<void> {
+    const moved = now.parent === before.parent ? '' : `, and stands below ${called(now.parent)}`;
+    done.value = {
+        now,
+        before,
+        words:
+            now.name === before.name ? `${now.name} is kept${moved}.` : `${before.name} is called ${now.name}${moved}.`,
+    };
+    editing.value = now.code;
+    await close();
 }
 
 async function takeBack(): Promise<void> {
     const last = done.value;
-    if (last !== null && (await put(last.code, last.before, last.now))) {
+    if (last === null) {
+        return;
+    }
+    const isBack = await send(async () => {
+        const path = { unit: last.now.code };
+        await read(api.PUT('/api/units/{unit}', { params: { path }, body: { ...last.before, seen: last.now } }));
+        await refresh();
+    });
+    if (isBack) {
         done.value = null;
     }
 }
@@ -176,7 +169,7 @@ async function order(unit: Unit, after: string | null): Promise<void> {
     done.value = null;
     await send(async () => {
         await read(api.PUT('/api/units/{unit}/order', { params: { path: { unit: unit.code } }, body: { after } }));
-        await Promise.all([refetch(), load()]);
+        await refresh();
     });
 }
 
@@ -189,7 +182,6 @@ async function shift(unit: Unit, by: -1 | 1): Promise<void> {
     document.getElementById(`change-${unit.code}`)?.focus();
 }
 
-const dragged = ref<Unit | null>(null);
 /** Dropped on a neighbour it stands behind it; on another, the form opens with that as its place, to be saved or left. */
 async function drop(on: Unit): Promise<void> {
     const unit = dragged.value;
@@ -201,91 +193,66 @@ async function drop(on: Unit): Promise<void> {
         await order(unit, on.code);
         return;
     }
-    await open(unit);
-    if (places.value.some(({ code }) => code === on.code)) {
-        draft.parent = on.code;
-    }
+    open(unit, on.code);
 }
 
-async function retire(unit: Unit): Promise<void> {
-    const ends =
-        unit.kpis === 0 ? '' : ` ${unit.kpis === 1 ? 'One KPI ends' : `${unit.kpis} KPIs end`} with the month before.`;
-    if (
-        !window.confirm(
-            `Retire ${unit.name}, and what stands below it?${ends} What was measured stays, and it can be brought back.`,
-        )
-    ) {
-        return;
-    }
-    const isDone = await send(async () => {
-        await read(
-            api.PUT('/api/units/{unit}/retirement', {
-                params: { path: { unit: unit.code } },
-                body: { from: month.value },
-            }),
-        );
-        await Promise.all([refetch(), load()]);
-    });
-    if (isDone) {
-        await close();
-    }
-}
-
-async function bringBack(unit: Unit): Promise<void> {
-    await send(async () => {
-        await read(api.DELETE('/api/units/{unit}/retirement', { params: { path: { unit: unit.code } } }));
-        await Promise.all([refetch(), load()]);
-    });
-    await close();
-}
-
-async function takeAway(unit: Unit): Promise<void> {
-    if (!window.confirm(`Take ${unit.name} away? Nothing is measured there and nobody belongs there.`)) {
-        return;
-    }
-    done.value = null;
-    const isGone = await send(async () => {
-        await read(api.DELETE('/api/units/{unit}', { params: { path: { unit: unit.code } } }));
-        await Promise.all([refetch(), load()]);
-    });
-    if (isGone) {
-        editing.value = null;
-    }
-}
-
-function add(): void {
+function gone(): void {
     editing.value = null;
-    isAdding.value = !isAdding.value;
+    done.value = null;
+}
+
+function show(what: 'list' | 'shapes'): void {
+    editing.value = null;
+    opened.value = opened.value === what ? '' : what;
 }
 </script>
 
 <template>
-    <SettingsTabs here="units" />
-    <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
-        <div>
-            <h1 class="text-[28px] leading-[1.15]">Units</h1>
-            <p v-if="data" class="mt-[5px] text-[17px]">
-                {{ data[0]?.name }} has {{ data.length - 1 === 1 ? 'one unit' : `${data.length - 1} units` }}
-                <template v-if="levels > 1">on {{ counted(levels) }} levels</template>. What closed months said of them
-                stays.
+    <div ref="above">
+        <SettingsTabs here="units" />
+        <div class="flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+            <div>
+                <h1 class="text-[28px] leading-[1.15]">Units</h1>
+                <p v-if="data" class="mt-[5px] text-[17px]">
+                    {{ data[0]?.name }} has {{ data.length - 1 === 1 ? 'one unit' : `${data.length - 1} units` }}
+                    <template v-if="levels > 1">on {{ counted(levels) }} levels</template>. What closed months said of
+                    them stays.
+                </p>
+            </div>
+            <p class="flex gap-2">
+                <button
+                    type="button"
+                    class="button button-quiet"
+                    :aria-expanded="opened === 'shapes'"
+                    @click="show('shapes')"
+                >
+                    {{ opened === 'shapes' ? 'Close the map' : 'Shapes for a map' }}
+                </button>
+                <button type="button" class="button" :aria-expanded="opened === 'list'" @click="show('list')">
+                    {{ opened === 'list' ? 'Close the list' : 'Add units' }}
+                </button>
             </p>
         </div>
-        <button type="button" class="button" :aria-expanded="isAdding" @click="add">
-            {{ isAdding ? 'Close the list' : 'Add units' }}
-        </button>
+        <section
+            v-if="opened === 'shapes' && data"
+            class="mt-4 border-y border-rule py-4"
+            aria-label="Shapes for a map"
+        >
+            <ShapesStep :units="data" />
+        </section>
+        <section v-if="opened === 'list'" class="mt-4 border-y border-rule py-4" aria-label="Add units">
+            <UnitsStep @made="refetch()" />
+        </section>
+        <p
+            v-if="done"
+            class="mt-4 flex flex-wrap items-center gap-4 border-l-[3px] border-brass bg-brass-tint px-4 py-2.5 text-[15px]"
+            role="status"
+        >
+            {{ done.words }}
+            <button type="button" class="quiet-link min-h-6" :disabled="busy" @click="takeBack">Take it back</button>
+        </p>
+        <p v-if="editing === null && said" class="error mt-3" role="alert">{{ said }}</p>
     </div>
-    <section v-if="isAdding" class="mt-4 border-y border-rule py-4" aria-label="Add units">
-        <UnitsStep @made="refetch()" />
-    </section>
-    <p
-        v-if="done"
-        class="mt-4 flex flex-wrap items-center gap-4 border-l-[3px] border-brass bg-brass-tint px-4 py-2.5 text-[15px]"
-        role="status"
-    >
-        {{ done.words }}
-        <button type="button" class="quiet-link min-h-6" :disabled="busy" @click="takeBack">Take it back</button>
-    </p>
-    <p v-if="editing === null && said" class="error mt-3" role="alert">{{ said }}</p>
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
     <template v-else-if="data">
@@ -293,7 +260,7 @@ function add(): void {
             ><span class="sr-only">Find a unit</span
             ><input v-model="sought" type="search" class="field w-full" placeholder="Find by name or code"
         /></label>
-        <table class="mt-4 w-full border-collapse text-left text-[15px]">
+        <table :aria-rowcount="shown.length + 1" class="mt-4 w-full border-collapse text-left text-[15px]">
             <thead>
                 <tr class="text-[12.5px] text-ink-faint [&>th]:pb-1 [&>th]:font-medium">
                     <th scope="col">Name</th>
@@ -304,10 +271,16 @@ function add(): void {
                     <th scope="col"><span class="sr-only">What can be done</span></th>
                 </tr>
             </thead>
-            <tbody>
-                <template v-for="unit in shown" :key="unit.code">
+            <tbody ref="body">
+                <template v-for="{ unit, index, gap } in rows" :key="unit.code">
+                    <tr v-if="gap > 0" aria-hidden="true">
+                        <td colspan="6" class="p-0" :style="{ height: `${gap}px` }" />
+                    </tr>
                     <tr
-                        v-if="editing?.code !== unit.code"
+                        v-if="editing !== unit.code"
+                        :ref="measure"
+                        :data-index="index"
+                        :aria-rowindex="index + 2"
                         class="group border-t border-rule-soft"
                         :class="{ 'text-ink-faint': unit.retired, 'bg-brass-tint': dragged?.code === unit.code }"
                         :draggable="unit.parent !== null"
@@ -318,8 +291,12 @@ function add(): void {
                     >
                         <td class="py-[7px] pr-4" :class="{ 'font-semibold': unit.depth <= 1 }">
                             <span class="block" :style="{ paddingLeft: `${unit.depth * 20}px` }"
-                                >{{ unit.name
-                                }}<span v-if="unit.retired" class="ml-2 text-[13px] font-normal"
+                                ><RouterLink
+                                    class="hover:underline"
+                                    draggable="false"
+                                    :to="{ name: 'unit', params: { code: unit.code } }"
+                                    >{{ unit.name }}</RouterLink
+                                ><span v-if="unit.retired" class="ml-2 text-[13px] font-normal"
                                     >retired from {{ monthAndYear(unit.retired) }}</span
                                 ></span
                             >
@@ -360,150 +337,29 @@ function add(): void {
                             </button>
                         </td>
                     </tr>
-                    <tr v-else class="border-t border-rule bg-sheet">
+                    <tr
+                        v-else
+                        :ref="measure"
+                        :data-index="index"
+                        :aria-rowindex="index + 2"
+                        class="border-t border-rule bg-sheet"
+                    >
                         <td colspan="6" class="px-3 py-3">
-                            <form
-                                class="grid gap-x-5 gap-y-3 md:grid-cols-[1.4fr_160px_1.2fr_auto] md:items-start"
-                                novalidate
-                                @submit.prevent="save"
-                                @keydown.esc="close"
-                            >
-                                <label class="block"
-                                    ><span class="mb-1 block text-[14px] text-ink-soft">Name</span
-                                    ><input
-                                        ref="first"
-                                        v-model="draft.name"
-                                        class="field w-full"
-                                        maxlength="200"
-                                        autocomplete="off"
-                                        :aria-invalid="message('/name') !== undefined"
-                                    /><span class="error" role="alert">{{ message('/name') }}</span></label
-                                >
-                                <label class="block"
-                                    ><span class="mb-1 block text-[14px] text-ink-soft">What it is</span
-                                    ><input
-                                        v-model="draft.kind"
-                                        class="field w-full"
-                                        maxlength="24"
-                                        list="unit-kinds"
-                                        autocomplete="off"
-                                        :readonly="unit.parent === null"
-                                        :aria-invalid="message('/kind') !== undefined"
-                                    /><span class="error" role="alert">{{ message('/kind') }}</span></label
-                                >
-                                <label v-if="unit.parent !== null" class="block"
-                                    ><span class="mb-1 block text-[14px] text-ink-soft">Belongs to</span
-                                    ><select
-                                        v-model="draft.parent"
-                                        class="field w-full"
-                                        :aria-invalid="message('/parent') !== undefined"
-                                    >
-                                        <option v-for="each in places" :key="each.code" :value="each.code">
-                                            {{ '\u2003'.repeat(each.depth) }}{{ each.name }}
-                                        </option></select
-                                    ><span class="error" role="alert">{{ message('/parent') }}</span></label
-                                >
-                                <span v-else />
-                                <p class="flex gap-2 md:pt-[23px]">
-                                    <button type="submit" class="button" :disabled="busy">Save</button>
-                                    <button type="button" class="button button-quiet" @click="close">Leave it</button>
-                                    <button
-                                        v-if="isFree(unit)"
-                                        type="button"
-                                        class="quiet-link ml-2 min-h-6 text-[14px]"
-                                        :disabled="busy"
-                                        @click="takeAway(unit)"
-                                    >
-                                        Take away
-                                    </button>
-                                </p>
-                                <div class="flex flex-wrap items-start gap-x-5 gap-y-3 md:col-span-4">
-                                    <FormField
-                                        label="Code"
-                                        :problem="message('/code')"
-                                        :hint="draft.code === seen.code ? undefined : `${seen.code} still finds it.`"
-                                        ><input
-                                            v-model="draft.code"
-                                            class="field w-[140px]"
-                                            maxlength="64"
-                                            autocomplete="off"
-                                            spellcheck="false"
-                                    /></FormField>
-                                    <FormField v-if="unit.parent !== null" label="Weight" :problem="message('/weight')"
-                                        ><input
-                                            v-model="draft.weight"
-                                            class="field w-[80px] text-right"
-                                            inputmode="decimal"
-                                            autocomplete="off"
-                                    /></FormField>
-                                    <FormField label="Its status follows from what is under it"
-                                        ><select v-model="draft.rollUp" class="field w-[260px]">
-                                            <option v-for="(rule, key) in ROLL_UPS" :key="key" :value="key">
-                                                {{ rule.name }}
-                                            </option>
-                                        </select></FormField
-                                    >
-                                    <template v-if="draft.rollUp !== 'worst'">
-                                        <FormField
-                                            :label="ROLL_UPS[draft.rollUp].green"
-                                            :problem="message('/rollUpGreen')"
-                                            ><input
-                                                v-model="draft.rollUpGreen"
-                                                class="field w-[90px] text-right"
-                                                inputmode="decimal"
-                                        /></FormField>
-                                        <FormField
-                                            :label="ROLL_UPS[draft.rollUp].other"
-                                            :problem="message('/rollUpOther')"
-                                            ><input
-                                                v-model="draft.rollUpOther"
-                                                class="field w-[90px] text-right"
-                                                inputmode="decimal"
-                                        /></FormField>
-                                    </template>
-                                </div>
-                                <p class="text-[13.5px] text-ink-faint md:col-span-4">
-                                    Months that are closed keep the place, the weight and the rule by which they were
-                                    closed.
-                                </p>
-                                <div
-                                    v-if="unit.parent !== null"
-                                    class="flex flex-wrap items-end gap-3 border-t border-rule-soft pt-3 md:col-span-4"
-                                >
-                                    <template v-if="unit.retired">
-                                        <span class="text-[14.5px]"
-                                            >Nothing is measured there from {{ monthAndYear(unit.retired) }} on.</span
-                                        >
-                                        <button
-                                            type="button"
-                                            class="button button-quiet"
-                                            :disabled="busy"
-                                            @click="bringBack(unit)"
-                                        >
-                                            Bring it back
-                                        </button>
-                                    </template>
-                                    <template v-else>
-                                        <FormField label="Nothing is measured there from" :problem="message('/from')"
-                                            ><input v-model="month" type="month" class="field w-[180px]"
-                                        /></FormField>
-                                        <button
-                                            type="button"
-                                            class="button button-quiet"
-                                            :disabled="busy || month === ''"
-                                            @click="retire(unit)"
-                                        >
-                                            Retire it
-                                        </button>
-                                    </template>
-                                </div>
-                                <p v-if="trouble || message('/unit')" class="error md:col-span-4" role="alert">
-                                    {{ message('/unit') ?? trouble }}
-                                </p>
-                            </form>
+                            <UnitForm
+                                :unit="unit"
+                                :units="data"
+                                :begins-below="dropped"
+                                :refresh="refresh"
+                                @closed="close"
+                                @kept="kept"
+                                @gone="gone"
+                            />
                         </td>
                     </tr>
                 </template>
+                <tr v-if="rest > 0" aria-hidden="true">
+                    <td colspan="6" class="p-0" :style="{ height: `${rest}px` }" />
+                </tr>
             </tbody>
         </table>
         <p v-if="shown.length === 0" class="mt-4 text-ink-soft" role="status">

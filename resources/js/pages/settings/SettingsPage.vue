@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { api, read, type Schemas } from '@/api/client';
 import FormField from '@/components/FormField.vue';
+import LogoField from './LogoField.vue';
+import MailServer from './MailServer.vue';
 import SettingsTabs from '@/components/SettingsTabs.vue';
 import StateNote from '@/components/StateNote.vue';
 import { longMonth, monthAndYear } from '@/composables/usePeriods';
@@ -30,6 +32,10 @@ const draft = reactive<Schemas['SettingsInput']>({
     locale: 'en-GB',
     needsSecondFactor: false,
     sessionHours: 10,
+    sessionDays: 30,
+    trailYears: null,
+    lawYears: 0,
+    accent: null,
     callers: 'head',
     kpi: {
         green: '',
@@ -54,6 +60,10 @@ const asRead = (page: Schemas['Settings']): Schemas['SettingsInput'] => ({
     locale: page.locale,
     needsSecondFactor: page.needsSecondFactor,
     sessionHours: page.sessionHours,
+    sessionDays: page.sessionDays,
+    trailYears: page.trailYears,
+    lawYears: page.lawYears,
+    accent: page.accent,
     callers: page.callers,
     kpi: { ...page.kpi },
     rollUp: page.rollUp,
@@ -93,6 +103,8 @@ const CALLERS = {
     analyst: 'analysts alone',
     nobody: 'nobody: what is computed stands',
 } as const;
+/** How long the trail may be kept. */
+const YEARS = [1, 2, 3, 5, 6, 7, 8, 10, 12, 15, 20, 30];
 const sample = (locale: string): string => new Intl.NumberFormat(locale, { minimumFractionDigits: 1 }).format(12345.5);
 
 async function save(): Promise<void> {
@@ -300,9 +312,16 @@ async function leave(): Promise<void> {
                 <label class="flex flex-wrap items-center gap-2 text-[15px]"
                     >Who does nothing for
                     <input v-model.number="draft.sessionHours" class="field w-[70px] text-right" inputmode="numeric" />
-                    hours signs in again.</label
+                    hours signs in again,</label
                 >
-                <p v-if="message('/sessionHours')" class="error" role="alert">{{ message('/sessionHours') }}</p>
+                <label class="mt-2 flex flex-wrap items-center gap-2 text-[15px]"
+                    >and everybody does after
+                    <input v-model.number="draft.sessionDays" class="field w-[70px] text-right" inputmode="numeric" />
+                    days.</label
+                >
+                <p v-if="message('/sessionHours') ?? message('/sessionDays')" class="error" role="alert">
+                    {{ message('/sessionHours') ?? message('/sessionDays') }}
+                </p>
                 <label class="mt-3 flex items-center gap-2.5 text-[15px]"
                     ><input v-model="draft.needsSecondFactor" type="checkbox" class="size-4 accent-brass" /> Everybody
                     needs a second factor</label
@@ -318,6 +337,64 @@ async function leave(): Promise<void> {
                     }}
                 </p>
             </section>
+            <section aria-labelledby="set-kept">
+                <h2 id="set-kept" class="mb-1 text-[20px]">What is kept</h2>
+                <p class="mb-3 text-[14.5px] text-ink-soft">
+                    Figures, definitions and notes stay for good. The trail of who changed what stays as long as you
+                    say, and says itself when something of it ended.
+                </p>
+                <div class="flex flex-wrap items-start gap-x-6 gap-y-3">
+                    <FormField label="The trail is kept" :problem="message('/trailYears')">
+                        <select
+                            class="field w-[220px]"
+                            :value="draft.trailYears ?? ''"
+                            @change="
+                                draft.trailYears =
+                                    ($event.target as HTMLSelectElement).value === ''
+                                        ? null
+                                        : Number(($event.target as HTMLSelectElement).value)
+                            "
+                        >
+                            <option value="">for good</option>
+                            <option v-for="years in YEARS" :key="years" :value="years">
+                                {{ years === 1 ? 'one year' : `${years} years` }}
+                            </option>
+                        </select>
+                    </FormField>
+                    <FormField
+                        label="Years that the law wants it kept here"
+                        :problem="message('/lawYears')"
+                        hint="It is never kept for less."
+                        ><input v-model.number="draft.lawYears" class="field w-[90px] text-right" inputmode="numeric"
+                    /></FormField>
+                </div>
+            </section>
+            <section aria-labelledby="set-paper">
+                <h2 id="set-paper" class="mb-1 text-[20px]">On paper</h2>
+                <p class="mb-3 text-[14.5px] text-ink-soft">
+                    What is printed has your logo and a line in your colour at its head. Statuses keep theirs.
+                </p>
+                <div class="flex flex-wrap items-start gap-x-8 gap-y-3">
+                    <LogoField :logo="data.logo" @changed="(refetch(), load())" />
+                    <FormField label="Colour" :problem="message('/accent')"
+                        ><span class="flex items-center gap-3"
+                            ><input
+                                type="color"
+                                class="field h-[38px] w-[64px] p-1"
+                                :value="draft.accent ?? '#16384f'"
+                                @input="draft.accent = ($event.target as HTMLInputElement).value"
+                            /><button
+                                v-if="draft.accent !== null"
+                                type="button"
+                                class="quiet-link min-h-6 text-[14px]"
+                                @click="draft.accent = null"
+                            >
+                                Kybernet’s own
+                            </button></span
+                        ></FormField
+                    >
+                </div>
+            </section>
             <section v-if="data.exports" aria-labelledby="set-out">
                 <h2 id="set-out" class="mb-1 text-[20px]">Everything as a file</h2>
                 <p class="text-[14.5px] text-ink-soft">
@@ -329,8 +406,8 @@ async function leave(): Promise<void> {
                 </p>
             </section>
             <div
-                class="sticky bottom-0 flex flex-wrap items-center gap-x-4 gap-y-2 bg-paper py-3"
-                :class="{ 'border-t border-rule': changed }"
+                class="flex flex-wrap items-center gap-x-4 gap-y-2 bg-paper py-3"
+                :class="{ 'sticky bottom-0 border-t border-rule': changed }"
             >
                 <button type="submit" class="button" :disabled="busy || !changed">Save</button>
                 <button v-if="changed" type="button" class="button button-quiet" @click="putBack">Put it back</button>
@@ -341,5 +418,11 @@ async function leave(): Promise<void> {
                 >
             </div>
         </form>
+        <MailServer
+            class="mt-6 max-w-[820px] border-t border-rule py-5"
+            :mail="data.mail"
+            :version="data.version"
+            @kept="refetch()"
+        />
     </template>
 </template>
