@@ -101,7 +101,7 @@ Route::middleware('auth')->group(function (): void {
     Route::get('settings/everything', [SettingsController::class, 'everything'])->can('exportAll', User::class);
     Route::put('settings/mail', [MailController::class, 'update'])->can('administer', User::class);
     Route::post('settings/mail/trial', [MailController::class, 'try'])->can('administer', User::class)->middleware('throttle:password');
-    Route::get('logo', [LogoController::class, 'show']);
+    Route::get('logo', [LogoController::class, 'show'])->can('viewAny', Kpi::class);
     Route::post('logo', [LogoController::class, 'store'])->can('administer', User::class);
     Route::delete('logo', [LogoController::class, 'destroy'])->can('administer', User::class);
     Route::delete('demonstration', [SettingsController::class, 'leave'])->can('administer', User::class);

@@ -28,6 +28,9 @@ final class User extends Authenticatable
 {
     protected $fillable = ['name', 'email', 'password', 'locale', 'date_language'];
 
+    /** What the database gives to whoever does not say. */
+    protected $attributes = ['date_language' => 'en-GB'];
+
     protected $hidden = ['password', 'remember_token', 'second_factor'];
 
     /** @return HasMany<Grant, $this> */
