@@ -97,7 +97,7 @@ final class ImportWorkbook
             $this->carryOver();
             $this->closings($workbook);
             $this->database->update('UPDATE period_states SET closed_by = former.closed_by, closed_at = former.closed_at FROM former_period_states former WHERE period_states.unit_id = former.unit_id AND period_states.period = former.period');
-            $this->installation->become(false, $workbook->year->startMonth);
+            $this->installation->become(false, $workbook->year->startMonth, $workbook->timeZone);
             $this->database->statement('SET CONSTRAINTS ALL IMMEDIATE');
             $this->database->table('audit_entries')->insert(['subject' => 'workbook', 'after' => json_encode(['name' => count($workbook->kpis).' KPIs in '.count($workbook->units).' units'], JSON_THROW_ON_ERROR)]);
         });
@@ -110,6 +110,15 @@ final class ImportWorkbook
         $roots = array_filter($workbook->units, fn (UnitEntry $unit): bool => $unit->parent === null);
         if (count($roots) !== 1) {
             $problems[] = new Problem('/units', 'roots', 'One unit, the organisation, must stand above all others; '.count($roots).' have none above them.');
+        }
+        // Counted figures and parts are assessed from the file; here there is no place for them.
+        if ($workbook->recordSets !== []) {
+            $problems[] = new Problem('/recordSets', 'not-kept', 'This installation keeps no record sets; bin/kybernet assess counts from them.');
+        }
+        foreach ($workbook->kpis as $index => $kpi) {
+            if ($kpi->definition->kind === Kind::Records || $kpi->parts !== []) {
+                $problems[] = new Problem("/kpis/{$index}", 'not-kept', $kpi->parts === [] ? 'This installation keeps no KPI that is counted from records.' : 'This installation keeps no parts of a KPI.');
+            }
         }
         $known = array_fill_keys([...$this->database->table('users')->pluck('email')->all(), ...array_column($workbook->people, 'email')], true);
         foreach ($workbook->kpis as $index => $kpi) {

@@ -8,6 +8,7 @@ use App\Models\Role;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Support\Installation;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use Brick\Math\BigDecimal;
@@ -37,6 +38,7 @@ final readonly class DatabaseWorkbook
         private MeasurementStore $kpis,
         private PeriodDate $dates,
         private FinancialYear $year,
+        private Installation $installation,
     ) {}
 
     public function read(): Workbook
@@ -49,6 +51,7 @@ final readonly class DatabaseWorkbook
             array_values($this->database->table('themes')->orderBy('position')->orderBy('name')->pluck('name')->all()),
             $this->kpis(),
             $this->closings(),
+            timeZone: $this->installation->timeZone(),
         );
     }
 

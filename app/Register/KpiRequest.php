@@ -124,7 +124,7 @@ final class KpiRequest extends FormRequest
             'dataAvailable' => ['required', 'boolean'],
             'definitionAgreed' => ['required', 'boolean'],
             'noteRequired' => ['required', 'boolean'],
-            'kind' => ['required', Rule::enum(Kind::class)],
+            'kind' => ['required', Rule::enum(Kind::class)->except(Kind::Records)],
             'measure' => ['nullable', 'string', 'max:60'],
             'decimals' => ['required', 'integer', 'between:0,8'],
             'scaled' => ['required', 'boolean'],

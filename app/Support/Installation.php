@@ -163,9 +163,10 @@ final class Installation
         $this->known = null;
     }
 
-    public function become(bool $isDemonstration, int $yearStartMonth): void
+    /** @param  string  $timeZone  IANA name */
+    public function become(bool $isDemonstration, int $yearStartMonth, string $timeZone): void
     {
-        $this->database->table('installation')->update(['is_demonstration' => $isDemonstration, 'year_start_month' => $yearStartMonth, 'is_settled' => true]);
+        $this->database->table('installation')->update(['is_demonstration' => $isDemonstration, 'year_start_month' => $yearStartMonth, 'time_zone' => $timeZone, 'is_settled' => true]);
         $this->known = null;
     }
 

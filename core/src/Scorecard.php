@@ -327,6 +327,9 @@ final class Scorecard
         if ($figures->due === []) {
             return Evidence::nothingDue($measurement, 'nothing was due');
         }
+        if ($figures->expected === []) {
+            return Evidence::nothingDue($measurement, $measurement->actuals->whyNone($figures->due) ?? 'nothing was due');
+        }
         $rule = $measurement->ruleAt($this->year->beginMonth($figures->due[count($figures->due) - 1]));
         if ($rule === null || $measurement->definition->polarity === Polarity::None) {
             return Evidence::withoutRule($measurement, $figures);

@@ -45,6 +45,19 @@ it('looks for exceptions on the chosen span', function () {
     expect($year['assessments'])->toBe($month['assessments'])->and($year['exceptions'])->not->toBe($month['exceptions']);
 });
 
+it('counts KPIs from the records of a workbook, with their parts where they are asked for', function () {
+    $book = json_encode([
+        'format' => 'kybernet-workbook', 'version' => 1, 'calendar' => ['yearStartMonth' => 4, 'timeZone' => 'Europe/London'], 'units' => [['code' => 'ORG', 'name' => 'Whole']],
+        'recordSets' => [['code' => 'JOBS', 'name' => 'Jobs', 'key' => 'id', 'fields' => [['name' => 'id', 'type' => 'text'], ['name' => 'kind', 'type' => 'text'], ['name' => 'done', 'type' => 'time']], 'rows' => [['1', 'burst', '2026-08-31T22:30:00Z'], ['2', 'leak', '2026-08-31T23:30:00Z'], ['3', 'leak', '2026-08-02T08:00:00+01:00']]]],
+        'kpis' => [['code' => 'JOB', 'name' => 'Jobs', 'kind' => 'records', 'polarity' => 'none', 'units' => [['unit' => 'ORG']], 'counted' => ['records' => 'JOBS', 'take' => 'count', 'datedBy' => 'done'], 'splits' => [['code' => 'KIND', 'name' => 'by kind', 'of' => 'kind']]]],
+    ], JSON_THROW_ON_ERROR);
+    [$exit, $output, $errors] = assessFile($book, '--period=2026-08', '--splits');
+    expect([$exit, $errors])->toBe([0, '']);
+    $assessment = json_decode($output, true)['assessments'][0];
+    expect($assessment['spans']['month']['actual'])->toBe('2')->and(array_column($assessment['splits'][0]['spans']['month'], 'share', 'part'))->toBe(['burst' => '50', 'leak' => '50'])
+        ->and(json_decode(assessFile($book, '--period=2026-08')[1], true)['assessments'][0])->not->toHaveKey('splits');
+});
+
 it('prints a table', function () {
     [$exit, $output] = assessFile(example(), '--period=2026-08', '--format=csv', '--span=quarter');
     $rows = array_map(fn (string $line): array => str_getcsv($line, escape: ''), explode("\r\n", trim($output)));

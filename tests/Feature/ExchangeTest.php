@@ -112,8 +112,14 @@ it('changes nothing when the workbook does not fit here', function (string $sear
 })->with([
     'two roots' => ['"parent":"ORG","weight":2.5', '"weight":2.5', '/units'],
     'an owner whom nobody knows' => ['"owner":"olaf@example.org"', '"owner":"who@example.org"', '/kpis/0/units/1/owner'],
+    'records that have no place here' => ['"kpis":', '"recordSets":[{"code":"JOBS","name":"Jobs","key":"id","fields":[{"name":"id","type":"text"}]}],"kpis":', '/recordSets'],
     'an author whom nobody knows' => ['"note":"A burst main.","by":"olaf@example.org"', '"note":"A burst main.","by":"who@example.org"', '/readings'],
 ]);
+
+it('carries the time zone of the organisation', function () {
+    app(ImportWorkbook::class)(Formats::reader()->read(str_replace('"yearStartMonth":4', '"yearStartMonth":4,"timeZone":"Europe/London"', everything())));
+    expect(DB::table('installation')->value('time_zone'))->toBe('Europe/London')->and(written(fromDatabase()))->toContain('"timeZone":"Europe/London"');
+});
 
 it('rolls back as a whole when the database refuses in the middle', function () {
     $before = written(fromDatabase());

@@ -26,6 +26,7 @@ final class AssessWorkbook extends Command
     protected $signature = 'assess {file : a workbook, JSON}
         {--period= : the month to assess, 2026-08}
         {--span=month : month, quarter, yearToDate or rolling12: where exceptions are looked for, and what a table shows}
+        {--splits : with the parts of each KPI that has some}
         {--format=json : json or csv}';
 
     protected $description = 'Assess a workbook file and print what every KPI was judged to be, and why';
@@ -46,7 +47,7 @@ final class AssessWorkbook extends Command
             return $this->refuse("--format: '{$format}' is neither json nor csv.");
         }
         try {
-            $writer = new AssessmentWriter($formats->readWorkbook($this->file()), $period, $span);
+            $writer = new AssessmentWriter($formats->readWorkbook($this->file()), $period, $span, $this->option('splits') === true);
         } catch (BadWorkbook $bad) {
             foreach ($bad->problems as $problem) {
                 $this->complain($problem->line());

@@ -32,7 +32,7 @@ final class LoadDemo extends Command
             return self::SUCCESS;
         }
         $trail->silently(function () use ($installation, $loader): void {
-            $installation->become(true, self::YEAR_START);
+            $installation->become(true, self::YEAR_START, 'UTC');
             $loader->load();
         });
         $this->line('Ostermere Water is loaded.');

@@ -5,10 +5,12 @@ declare(strict_types=1);
 namespace Kybernet\Core\Attention;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Absence;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Status\Status;
 
 /**
@@ -41,10 +43,12 @@ final readonly class Owed
         return $measurement->definition->kind !== Kind::Formula && $measurement->actuals instanceof Series;
     }
 
-    /** Whether somebody still owes the reading of a period. */
+    /** Whether the reading of a period should be there and is not: a feed that died hides nothing. */
     public static function isMissing(Measurement $measurement, Period $period): bool
     {
-        return self::byPeople($measurement) && ! $measurement->actuals->has($period);
+        $actuals = $measurement->actuals;
+
+        return (self::byPeople($measurement) || $actuals instanceof RecordFigures) && ! $actuals->has($period) && $actuals->absence($period) === Absence::Missing;
     }
 
     /** Whether a person gives its colours, each with the reason for it. */

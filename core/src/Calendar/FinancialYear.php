@@ -119,6 +119,27 @@ final readonly class FinancialYear
         return Period::ofOrdinal(Frequency::Month, $index + $this->startMonth - 1);
     }
 
+    /** @return array{int, int} the first and the last day of a period, as {@see CivilDay} numbers them */
+    public function days(Period $period): array
+    {
+        return $period->frequency === Frequency::Week
+            ? [$period->ordinal * 7 - 3, $period->ordinal * 7 + 3]
+            : [self::lastDay($this->beginMonth($period)->previous()) + 1, self::lastDay($this->endMonth($period))];
+    }
+
+    /** The period of the frequency that holds a day. */
+    public function holding(Frequency $frequency, int $day): Period
+    {
+        $month = Period::month(...CivilDay::yearAndMonth($day));
+
+        return match ($frequency) {
+            Frequency::Month => $month,
+            Frequency::Week => Period::ofOrdinal(Frequency::Week, CivilDay::floorDiv($day + 3, 7)),
+            Frequency::Quarter => $this->latestEnded(Frequency::Quarter, $this->quarterStart($month)->plus(2)),
+            Frequency::Year => $this->latestEnded(Frequency::Year, $this->start($month)->plus(11)),
+        };
+    }
+
     private static function thursdayMonth(Period $week): Period
     {
         return Period::month(...CivilDay::yearAndMonth($week->ordinal * 7));

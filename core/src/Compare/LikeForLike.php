@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core\Compare;
 
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Absence;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Goal;
@@ -18,6 +19,7 @@ final readonly class LikeForLike
 {
     /**
      * @param  list<Period>  $due  of the span, in the KPI's own frequency
+     * @param  list<Period>  $expected  those that have an actual, or should have one
      * @param  list<Period>  $reported  those that have an actual
      * @param  int  $compared  how many of the reported have a target
      * @param  Goal|null  $goal  over the compared periods; of the whole span when nothing is reported
@@ -25,6 +27,7 @@ final readonly class LikeForLike
      */
     private function __construct(
         public array $due,
+        public array $expected,
         public array $reported,
         public int $compared,
         public ?Exact $actual,
@@ -36,9 +39,13 @@ final readonly class LikeForLike
     public static function gather(Measurement $measurement, array $due): self
     {
         $reported = [];
+        $expected = [];
         foreach ($due as $period) {
             if ($measurement->actuals->has($period)) {
                 $reported[] = $period;
+                $expected[] = $period;
+            } elseif ($measurement->actuals->absence($period) === Absence::Missing) {
+                $expected[] = $period;
             }
         }
         // Over units: only those that have both, a figure and a target.
@@ -56,6 +63,7 @@ final readonly class LikeForLike
 
         return new self(
             $due,
+            $expected,
             $reported,
             count($compared),
             $actual,
@@ -79,12 +87,12 @@ final readonly class LikeForLike
     }
 
     /**
-     * The periods of the span without a reading.
+     * The periods of the span that should have a reading and have none.
      *
      * @return list<Period>
      */
     public function missing(): array
     {
-        return array_values(array_filter($this->due, fn (Period $period): bool => ! in_array($period, $this->reported, true)));
+        return array_values(array_filter($this->expected, fn (Period $period): bool => ! in_array($period, $this->reported, true)));
     }
 }

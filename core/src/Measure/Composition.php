@@ -7,6 +7,7 @@ namespace Kybernet\Core\Measure;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Tenure;
 use Kybernet\Core\Calendar\Timeline;
+use Kybernet\Core\Records\Counters;
 use Kybernet\Core\Status\Polarity;
 
 /**
@@ -30,8 +31,9 @@ final class Composition
     /**
      * @param  iterable<KeptMeasurement>  $placed  formulas among them must not go round in a circle
      * @param  array<string, string|null>  $parents  the unit above each unit, by code
+     * @param  Counters|null  $records  what counts KPIs from records; without it their readings stand for them
      */
-    public function __construct(iterable $placed, array $parents, private readonly Timeline $timeline)
+    public function __construct(iterable $placed, array $parents, private readonly Timeline $timeline, private readonly ?Counters $records = null)
     {
         foreach ($placed as $each) {
             $this->placed[$each->kpi][$each->unit] = $each;
@@ -61,6 +63,9 @@ final class Composition
                 $placed->definition->accumulation,
                 $this->isMeasured($placed->tenure),
             ),
+            $placed->definition->counted !== null && $this->records !== null => $this->records
+                ->counting($placed->kpi, $placed->definition->counted, $placed->definition->frequency)
+                ->figures([$placed->unit, ...$this->allBelow($placed->unit)], $placed->readings),
             default => $placed->readings,
         };
 

@@ -7,6 +7,7 @@ namespace Kybernet\Core\Measure;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 
@@ -27,6 +28,7 @@ final readonly class Definition
      * @param  Gathering|null  $gathering  how its units become one figure for the unit above; null for not at all
      * @param  string|null  $weightedBy  code of the KPI that weights them
      * @param  TargetFormula|null  $targetFormula  what its targets are worked out by, where they are not set
+     * @param  Counted|null  $counted  how it is counted from records, where it is
      */
     public function __construct(
         public string $measure,
@@ -43,6 +45,7 @@ final readonly class Definition
         public ?Gathering $gathering = null,
         public ?string $weightedBy = null,
         public ?TargetFormula $targetFormula = null,
+        public ?Counted $counted = null,
     ) {}
 
     /** @param  list<RuleSet>  $rules */
@@ -60,7 +63,7 @@ final readonly class Definition
     {
         return new self(
             $this->measure, $this->decimals, $polarity, $accumulation, $rules, $this->kind, $this->frequency, $this->min, $this->max,
-            $this->materiality, $this->formula, $this->gathering, $this->weightedBy, $this->targetFormula,
+            $this->materiality, $this->formula, $this->gathering, $this->weightedBy, $this->targetFormula, $this->counted,
         );
     }
 
@@ -69,7 +72,7 @@ final readonly class Definition
     {
         return new self(
             $this->measure, $this->decimals, $this->polarity, $this->accumulation, $this->rules, $this->kind, $this->frequency, $this->min, $this->max,
-            $this->materiality, $this->formula, $this->gathering, $this->weightedBy, $formula,
+            $this->materiality, $this->formula, $this->gathering, $this->weightedBy, $formula, $this->counted,
         );
     }
 

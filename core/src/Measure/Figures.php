@@ -14,6 +14,9 @@ interface Figures
     /** Whether the period counts as reported. */
     public function has(Period $period): bool;
 
+    /** What it means that the period does not count as reported; asked of such a period alone. */
+    public function absence(Period $period): Absence;
+
     /** The figure of one period; null when it is not reported, or gives no value. */
     public function figure(Period $period): ?Exact;
 

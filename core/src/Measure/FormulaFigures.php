@@ -18,6 +18,9 @@ final class FormulaFigures implements Figures
     /** @var array<string, bool> */
     private array $complete = [];
 
+    /** @var array<string, Absence> */
+    private array $absences = [];
+
     /** @var array<string, Exact|null> */
     private array $values = [];
 
@@ -40,6 +43,27 @@ final class FormulaFigures implements Figures
     public function has(Period $period): bool
     {
         return $this->rule === Accumulation::Recompute ? $this->isComplete($period) : $this->figure($period) !== null;
+    }
+
+    /** It is not expected where an operand that it needs is not; one in orzero() it does not need. */
+    public function absence(Period $period): Absence
+    {
+        return $this->absences[$period->key()] ??= $this->lack($period);
+    }
+
+    private function lack(Period $period): Absence
+    {
+        $found = Absence::Missing;
+        foreach ($this->formula->operands as $key => $operand) {
+            $figures = ($this->operands[$key] ?? null)?->actuals;
+            $absence = $operand->orZero || $figures === null || $figures->has($period) ? Absence::Missing : $figures->absence($period);
+            if ($absence === Absence::Unknown) {
+                return $absence;
+            }
+            $found = $absence === Absence::Nothing ? $absence : $found;
+        }
+
+        return $found;
     }
 
     public function figure(Period $period): ?Exact

@@ -18,6 +18,9 @@ final class GatheredFigures implements Figures
     /** @var array<string, Exact|null> */
     private array $figures = [];
 
+    /** @var array<string, Absence> */
+    private array $absences = [];
+
     /** @var array<string, list<string>> */
     private array $reporting = [];
 
@@ -53,6 +56,26 @@ final class GatheredFigures implements Figures
     public function has(Period $period): bool
     {
         return $this->reporting($period) !== [];
+    }
+
+    /** It is expected where one of its units is. */
+    public function absence(Period $period): Absence
+    {
+        return $this->absences[$period->key()] ??= $this->lack($period);
+    }
+
+    private function lack(Period $period): Absence
+    {
+        $found = null;
+        foreach ($this->members as $member) {
+            $absence = $member->tenure->holds($period, $this->timeline->year) && ! $member->actuals->has($period) ? $member->actuals->absence($period) : null;
+            if ($absence === Absence::Missing) {
+                return $absence;
+            }
+            $found = $absence === Absence::Unknown ? $absence : $found ?? $absence;
+        }
+
+        return $found ?? Absence::Missing;
     }
 
     public function figure(Period $period): ?Exact
@@ -123,7 +146,7 @@ final class GatheredFigures implements Figures
         foreach ($periods as $period) {
             $reporting = array_fill_keys($this->reporting($period), true);
             foreach ($this->members as $unit => $member) {
-                if (! isset($reporting[$unit]) && $member->tenure->holds($period, $this->timeline->year)) {
+                if (! isset($reporting[$unit]) && $member->tenure->holds($period, $this->timeline->year) && ($member->actuals->has($period) || $member->actuals->absence($period) === Absence::Missing)) {
                     $missing[$unit] = true;
                 }
             }
@@ -160,7 +183,11 @@ final class GatheredFigures implements Figures
             foreach ($this->members as $unit => $member) {
                 if ($member->tenure->holds($period, $this->timeline->year)) {
                     if (! in_array($unit, $this->reporting($earlier), true)) {
-                        return null;
+                        if ($member->actuals->has($earlier) || $member->actuals->absence($earlier) !== Absence::Nothing) {
+                            return null;
+                        }
+
+                        continue;
                     }
                     $there[$unit][$earlier->key()] = true;
                 }

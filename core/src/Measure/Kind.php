@@ -11,6 +11,8 @@ enum Kind: string
 {
     case Entered = 'entered';
     case Formula = 'formula';
+    /** Counted from records. */
+    case Records = 'records';
     /** No number: a person gives the colour. */
     case Judged = 'judged';
 }

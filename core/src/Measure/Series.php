@@ -39,6 +39,11 @@ final readonly class Series implements Figures
         return isset($this->figures[$period->key()]);
     }
 
+    public function absence(Period $period): Absence
+    {
+        return Absence::Missing;
+    }
+
     public function figure(Period $period): ?Exact
     {
         $figure = $this->written($period);

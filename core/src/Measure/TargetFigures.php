@@ -18,6 +18,11 @@ final readonly class TargetFigures implements Figures
         return $this->targets->goal($period)?->target !== null;
     }
 
+    public function absence(Period $period): Absence
+    {
+        return Absence::Missing;
+    }
+
     public function figure(Period $period): ?Exact
     {
         return $this->targets->goal($period)?->target;

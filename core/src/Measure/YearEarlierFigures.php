@@ -21,6 +21,13 @@ final readonly class YearEarlierFigures implements Figures
         return $earlier !== null && $this->figures->has($earlier);
     }
 
+    public function absence(Period $period): Absence
+    {
+        $earlier = $period->yearEarlier();
+
+        return $earlier === null ? Absence::Missing : $this->figures->absence($earlier);
+    }
+
     public function figure(Period $period): ?Exact
     {
         $earlier = $period->yearEarlier();

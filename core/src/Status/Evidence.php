@@ -120,12 +120,12 @@ final readonly class Evidence
         return new self(
             $measurement->definition,
             $rule,
-            $toDate->due !== [] || $figures->reported === [],
+            $toDate->expected !== [] || $figures->reported === [],
             $actual,
             $asked,
             max(1, count($toDate->reported)),
             match (true) {
-                $toDate->due === [] && $figures->reported !== [] => 'nothing was due in the year to date',
+                $toDate->expected === [] && $figures->reported !== [] => 'nothing was due in the year to date',
                 $actual === null => self::unread($measurement, $unread),
                 default => 'there is no year target to compare with',
             },

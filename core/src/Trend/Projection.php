@@ -16,6 +16,7 @@ use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\NoValue;
+use Kybernet\Core\Records\Take;
 use Kybernet\Core\Status\Evidence;
 use Kybernet\Core\Status\Judge;
 use Kybernet\Core\Status\Reference;
@@ -45,11 +46,11 @@ final readonly class Projection
         public Evidence $evidence,
     ) {}
 
-    /** Null when nothing is reported this year, and for a judged KPI. */
+    /** Null when nothing is reported this year, for a judged KPI, and for one that counts different values: years do not add up from them. */
     public static function of(Measurement $measurement, Timeline $timeline, Period $chosen): ?self
     {
         $position = YearPosition::of($measurement, $timeline, $chosen);
-        if ($position->reported === [] || $measurement->definition->kind === Kind::Judged) {
+        if ($position->reported === [] || $measurement->definition->kind === Kind::Judged || $measurement->definition->counted?->take === Take::Distinct) {
             return null;
         }
         $rule = $measurement->definition->accumulation;

@@ -6,6 +6,7 @@ namespace Kybernet\Core\Trend;
 
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Timeline;
+use Kybernet\Core\Measure\Absence;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\GatheredFigures;
@@ -50,10 +51,11 @@ final readonly class YearPosition
         $rule = $measurement->definition->accumulation;
         $periods = array_values(array_filter(array_map(fn (Period $period): ?Period => $period->yearEarlier(), $this->periods)));
         $actuals = $measurement->actuals instanceof GatheredFigures ? $measurement->actuals->yearEarlier($this->periods) : $measurement->actuals;
-        if ($periods === [] || $actuals === null || array_filter($periods, fn (Period $period): bool => ! $actuals->has($period)) !== []) {
+        // Where nothing was to be measured, nothing is missing.
+        if ($actuals === null || array_filter($periods, fn (Period $period): bool => ! $actuals->has($period) && $actuals->absence($period) !== Absence::Nothing) !== []) {
             return null;
         }
-        $full = $actuals->gather($periods, $rule);
+        $full = $actuals->gather(array_values(array_filter($periods, $actuals->has(...))), $rule);
 
         return $full === null || $rule !== Accumulation::Sum || count($periods) === count($this->periods)
             ? $full

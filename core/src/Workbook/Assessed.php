@@ -9,6 +9,7 @@ use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Records\SplitPart;
 use Kybernet\Core\Status\Course;
 use Kybernet\Core\Trend\ControlChart;
 use Kybernet\Core\Trend\Projection;
@@ -23,6 +24,7 @@ final readonly class Assessed
     /**
      * @param  array<string, Assessment>  $spans  by span
      * @param  array<string, Course|null>  $courses  by span
+     * @param  array<string, array<string, list<SplitPart>>>|null  $splits  by split and span; null where they were not asked for
      */
     public function __construct(
         public string $kpi,
@@ -37,5 +39,6 @@ final readonly class Assessed
         public ?Range $range,
         public ?Streak $streak,
         public ?Exceptions $exceptions,
+        public ?array $splits = null,
     ) {}
 }

@@ -12,6 +12,7 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Records\SplitPart;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\Tally;
 use Kybernet\Core\Trend\ControlChart;
@@ -33,12 +34,13 @@ final readonly class AssessmentWriter
         'high', 'prior', 'variance', 'variancePercent', 'change', 'changePercent', 'step', 'stepPercent', 'effect', 'priorEffect', 'status', 'reason',
     ];
 
-    public function __construct(private Workbook $workbook, private Period $chosen, private Span $span) {}
+    /** @param  bool  $withSplits  whether each assessment has its parts */
+    public function __construct(private Workbook $workbook, private Period $chosen, private Span $span, private bool $withSplits = false) {}
 
     /** @return iterable<string> the JSON text in pieces */
     public function json(): iterable
     {
-        $assessor = new Assessor($this->workbook, $this->chosen, $this->span);
+        $assessor = new Assessor($this->workbook, $this->chosen, $this->span, $this->withSplits);
         $statuses = [];
         $points = [];
         $exceptions = [];
@@ -106,7 +108,22 @@ final readonly class AssessmentWriter
             'control' => self::control($assessed->control),
             'projection' => self::projection($assessed->projection, $assessed->range),
             'streak' => self::streak($assessed->streak),
+            ...($assessed->splits === null ? [] : ['splits' => self::splits($assessed->splits)]),
         ];
+    }
+
+    /**
+     * @param  array<string, array<string, list<SplitPart>>>  $splits
+     * @return list<Members>
+     */
+    private static function splits(array $splits): array
+    {
+        $part = fn (SplitPart $part): array => [
+            'part' => $part->part, 'actual' => self::decimal($part->actual), 'share' => self::decimal($part->share),
+            'target' => $part->target === null ? null : self::decimal(Exact::of($part->target)), 'status' => $part->status->value,
+        ];
+
+        return array_map(fn (string $split, array $spans): array => ['split' => $split, 'spans' => array_map(fn (array $parts): array => array_map($part, $parts), $spans)], array_map(strval(...), array_keys($splits)), $splits);
     }
 
     /** @return Members */
@@ -120,7 +137,7 @@ final readonly class AssessmentWriter
 
         return [
             'periods' => $due === [] ? null : ['from' => $due[0]->key(), 'to' => $due[count($due) - 1]->key()],
-            'expected' => count($due),
+            'expected' => count($figures->expected),
             'reported' => count($figures->reported),
             'missing' => array_map(fn (Period $period): string => $period->key(), $figures->missing()),
             'compared' => $figures->compared,

@@ -4,10 +4,16 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Workbook;
 
+use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Streak;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Composition;
+use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Records\RecordFigures;
+use Kybernet\Core\Records\SplitPart;
+use Kybernet\Core\Records\TypedParts;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\RollUp;
 use Kybernet\Core\Status\Tally;
@@ -22,8 +28,11 @@ final class Assessor
 
     private readonly Composition $composition;
 
-    /** @param  Span  $span  on which exceptions are looked for */
-    public function __construct(private readonly Workbook $workbook, private readonly Period $chosen, private readonly Span $span)
+    /**
+     * @param  Span  $span  on which exceptions are looked for
+     * @param  bool  $withSplits  whether parts are worked out too
+     */
+    public function __construct(private readonly Workbook $workbook, private readonly Period $chosen, private readonly Span $span, private readonly bool $withSplits = false)
     {
         $this->scorecard = new Scorecard($workbook->year);
         $this->composition = $workbook->composition($this->scorecard->timeline);
@@ -32,8 +41,10 @@ final class Assessor
     /** @return iterable<Assessed> in the workbook's order: KPIs, then their units */
     public function assessments(): iterable
     {
-        foreach ($this->workbook->entries() as $entry) {
-            yield $this->assess($entry);
+        foreach ($this->workbook->kpis as $kpi) {
+            foreach ($kpi->units as $entry) {
+                yield $this->assess($kpi, $entry);
+            }
         }
     }
 
@@ -66,7 +77,7 @@ final class Assessor
         }
     }
 
-    private function assess(MeasurementEntry $entry): Assessed
+    private function assess(KpiEntry $kpi, MeasurementEntry $entry): Assessed
     {
         $placed = $entry->placed;
         $measurement = $this->composition->measurement($placed->kpi, $placed->unit)
@@ -103,6 +114,29 @@ final class Assessor
                 $control,
                 $latest !== null && isset($entry->notes[$latest->key()]),
             ),
+            $this->withSplits ? self::splits($kpi, $entry, $measurement, $spans) : null,
         );
+    }
+
+    /**
+     * @param  array<string, Assessment>  $spans
+     * @return array<string, array<string, list<SplitPart>>> by split and span
+     */
+    private static function splits(KpiEntry $kpi, MeasurementEntry $entry, Measurement $measurement, array $spans): array
+    {
+        $splits = [];
+        $actuals = $measurement->actuals;
+        foreach ($kpi->splits as $split) {
+            if (! $actuals instanceof RecordFigures) {
+                break;
+            }
+            $splits[$split->code] = array_map(fn (Assessment $assessment): array => $split->parts($actuals, $assessment->figures->due), $spans);
+        }
+        if ($kpi->parts !== [] && ! $entry->placed->isGathered) {
+            $typed = new TypedParts(array_replace(array_fill_keys($kpi->parts, new Series([])), $entry->parts));
+            $splits[TypedParts::CODE] = array_map(fn (Assessment $assessment): array => $typed->of($assessment->figures->reported, $kpi->definition->accumulation), $spans);
+        }
+
+        return $splits;
     }
 }

@@ -52,8 +52,9 @@ final class FiguresReader
                 $row->refuse('actual', 'not-allowed', $kind === Kind::Formula ? 'A formula KPI is worked out, not entered.' : 'This figure is gathered from the units below, not entered.');
             }
         }
+        $sum = $period === null ? null : $this->parts($row, $kpi, $place, $period, $actual);
         $isNoted = $note !== null || $row->text('outlook') !== null || $row->text('doing') !== null;
-        if (! $row->has('actual') && ! $row->has('status') && ! $isNoted) {
+        if (! $row->has('actual') && ! $row->has('status') && $sum === null && ! $isNoted) {
             $row->refuse('', 'empty', 'A reading without a figure, a status or a note says nothing.');
         }
         if ($period === null) {
@@ -62,10 +63,32 @@ final class FiguresReader
         if (! $place->tenure->holds($period, $this->year)) {
             $row->refuse('period', 'outside', "The KPI is not measured in '{$place->unit}' in {$period->key()}.");
         }
-        if ($actual !== null) {
-            $this->checkBounds($row, $kpi, $actual);
+        if ($actual !== null || $sum !== null) {
+            $this->checkBounds($row, $kpi, $actual ?? $sum);
         }
-        $this->enter($row, $place, $period, $kind === Kind::Judged ? self::score($status) : $row->text('actual'), $isNoted);
+        $this->enter($row, $place, $period, $kind === Kind::Judged ? self::score($status) : $row->text('actual') ?? $sum?->__toString(), $isNoted);
+    }
+
+    /** What the parts that are given add up to; null where none is. */
+    private function parts(Row $row, KpiDraft $kpi, MeasurementDraft $place, Period $period, ?BigDecimal $actual): ?BigDecimal
+    {
+        $sum = null;
+        $given = $row->row('parts');
+        foreach ($given?->members() ?? [] as $part => $text) {
+            $part = (string) $part;
+            $figure = $given?->figure($part);
+            if (! in_array($part, $kpi->parts, true)) {
+                $row->refuse("parts/{$part}", 'not-allowed', "The KPI has no part '{$part}'.");
+            } elseif ($figure !== null) {
+                $place->parts[$part][$period->key()] = (string) $figure;
+                $sum = $sum === null ? $figure : $sum->plus($figure);
+            }
+        }
+        if ($sum !== null && $actual !== null && ! $sum->isEqualTo($actual)) {
+            $row->refuse('actual', 'sum', "The parts add up to {$sum}.");
+        }
+
+        return $sum;
     }
 
     /**

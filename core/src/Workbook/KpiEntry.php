@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Kybernet\Core\Workbook;
 
 use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Records\Split;
 
 /**
  * A KPI: what it is called and how it is judged.
@@ -18,6 +19,8 @@ final readonly class KpiEntry
      * @param  list<string>  $drivers  codes of the KPIs that drive it
      * @param  array<string, string>  $texts  what a colour means for it, by colour
      * @param  list<MeasurementEntry>  $units
+     * @param  list<Split>  $splits
+     * @param  list<string>  $parts  that are typed and add up to it
      */
     public function __construct(
         public string $code,
@@ -33,5 +36,7 @@ final readonly class KpiEntry
         public Definition $definition,
         public array $units,
         public Sourcing $sourcing = new Sourcing,
+        public array $splits = [],
+        public array $parts = [],
     ) {}
 }

@@ -18,6 +18,7 @@ use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Operand;
 use Kybernet\Core\Measure\OperandOf;
 use Kybernet\Core\Measure\TargetFormula;
+use Kybernet\Core\Records\RecordSet;
 use Kybernet\Core\Status\Polarity;
 
 /**
@@ -41,7 +42,7 @@ final class KpisReader
     /** @var array<string, string> codes by name */
     private array $names = [];
 
-    public function __construct(private readonly UnitsReader $units) {}
+    public function __construct(private readonly UnitsReader $units, private readonly RecordSetsReader $sets) {}
 
     public function read(Row $row): void
     {
@@ -62,6 +63,11 @@ final class KpisReader
         if ($kind === Kind::Judged) {
             $accumulation ??= Accumulation::Latest;
         }
+        $set = $kind === Kind::Records ? $this->records($row) : null;
+        $counted = $set === null ? null : CountedReader::read($row->row('counted') ?? $row, $set);
+        if ($kind === Kind::Records) {
+            $accumulation = $counted?->take->accumulation();
+        }
         $definition = new Definition(
             $row->text('measure') ?? '',
             max(0, $row->integer('decimals') ?? 0),
@@ -77,11 +83,12 @@ final class KpisReader
             $row->row('gather')?->choice('method', Gathering::class),
             $row->row('gather')?->text('weight'),
             $kind === Kind::Judged ? null : self::targetFormula($row, $polarity),
+            $counted,
         );
         if ($code === null || isset($this->kpis[$code])) {
             return;
         }
-        $draft = new KpiDraft($code, $row, $definition, $polarity !== null);
+        $draft = new KpiDraft($code, $row, $definition, $polarity !== null, $set === null ? [] : CountedReader::splits($row, $set), $this->parts($row));
         foreach ($row->rows('units') as $place) {
             $this->readPlace($draft, $place, $kind === Kind::Judged ? null : $polarity, $accumulation);
         }
@@ -120,6 +127,14 @@ final class KpisReader
 
     private function checkKind(Row $row, ?Kind $kind, ?Accumulation $accumulation): void
     {
+        foreach (['counted', 'splits'] as $member) {
+            if ($kind !== Kind::Records && ($row->row($member) !== null || $row->list($member) !== [])) {
+                $row->refuse($member, 'not-allowed', 'Only what is counted from records has this.');
+            }
+        }
+        if ($kind !== Kind::Entered && $row->list('parts') !== []) {
+            $row->refuse('parts', 'not-allowed', 'Only an entered KPI has parts that are entered.');
+        }
         if ($kind === Kind::Judged) {
             foreach (self::OF_NUMBERS as $member => $words) {
                 if ($row->text($member) !== null || $row->row($member) !== null) {
@@ -135,12 +150,15 @@ final class KpisReader
 
             return;
         }
-        foreach (['polarity', 'accumulation'] as $member) {
+        foreach ($kind === Kind::Records ? ['polarity'] : ['polarity', 'accumulation'] as $member) {
             if ($kind !== null && ! $row->has($member)) {
                 $row->refuse('', 'missing-member', "The member '{$member}' is missing.");
             }
         }
-        if ($kind === Kind::Entered && $row->text('formula') !== null) {
+        if ($kind === Kind::Records && $row->has('accumulation')) {
+            $row->refuse('accumulation', 'not-allowed', 'How a counted KPI becomes a longer span follows from what is taken.');
+        }
+        if (($kind === Kind::Entered || $kind === Kind::Records) && $row->text('formula') !== null) {
             $row->refuse('formula', 'not-allowed', 'Only a formula KPI has a formula.');
         }
         if ($kind === Kind::Entered && $accumulation === Accumulation::Recompute) {
@@ -149,6 +167,39 @@ final class KpisReader
         if ($kind === Kind::Formula && $row->text('formula') === null) {
             $row->refuse($row->has('formula') ? 'formula' : '', 'missing-member', 'The formula is missing.');
         }
+    }
+
+    /** The set that a KPI is counted from. */
+    private function records(Row $row): ?RecordSet
+    {
+        $counted = $row->row('counted');
+        if ($counted === null) {
+            $row->refuse($row->has('counted') ? 'counted' : '', 'missing-member', 'How it is counted is missing.');
+
+            return null;
+        }
+        $code = $counted->text('records');
+        $set = $code === null ? null : $this->sets->set($code);
+        if ($code !== null && $set === null) {
+            $counted->refuse('records', 'unknown-records', "There is no record set '{$code}'.");
+        }
+
+        return $set;
+    }
+
+    /** @return list<string> the parts that are typed and add up to it */
+    private function parts(Row $row): array
+    {
+        $parts = [];
+        foreach ($row->texts('parts') as $at => $part) {
+            $part = trim($part);
+            if (in_array($part, $parts, true)) {
+                $row->refuse("parts/{$at}", 'duplicate', "There is a part '{$part}' already.");
+            }
+            $parts[] = $part;
+        }
+
+        return $parts;
     }
 
     private function checkNames(Row $row, ?string $code): void

@@ -18,6 +18,9 @@ final class MeasurementDraft
     /** @var array<string, string> by period */
     public array $readings = [];
 
+    /** @var array<string, array<string, string>> figures of typed parts, by part and period */
+    public array $parts = [];
+
     /** @var array<string, NoteEntry> by period */
     public array $notes = [];
 

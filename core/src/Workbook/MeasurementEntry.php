@@ -6,6 +6,7 @@ namespace Kybernet\Core\Workbook;
 
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Measure\KeptMeasurement;
+use Kybernet\Core\Measure\Series;
 
 /**
  * A KPI in one of its units.
@@ -19,6 +20,7 @@ final readonly class MeasurementEntry
      * @param  array<string, true>  $submitted  readings that their owners have handed in, by period
      * @param  array<string, string>  $asOf  the day up to which a reading counts whose period was not over, by period
      * @param  list<ActionEntry>  $actions
+     * @param  array<string, Series>  $parts  figures of typed parts, by part
      */
     public function __construct(
         public KeptMeasurement $placed,
@@ -29,5 +31,6 @@ final readonly class MeasurementEntry
         public array $submitted = [],
         public array $asOf = [],
         public array $actions = [],
+        public array $parts = [],
     ) {}
 }

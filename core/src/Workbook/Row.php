@@ -116,6 +116,20 @@ final readonly class Row
         return $rows;
     }
 
+    /** @return array<array-key, mixed> all that it has */
+    public function members(): array
+    {
+        return $this->members;
+    }
+
+    /** @return list<mixed> as it is written */
+    public function list(string $member): array
+    {
+        $value = $this->members[$member] ?? null;
+
+        return is_array($value) && array_is_list($value) ? $value : [];
+    }
+
     /** @return array<int, string> */
     public function texts(string $member): array
     {

@@ -7,6 +7,8 @@ namespace Kybernet\Core\Workbook;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Measure\Composition;
+use Kybernet\Core\Records\Counters;
+use Kybernet\Core\Records\Zone;
 
 /**
  * Definitions and figures of an organisation, as they are moved, archived, or assessed without a database.
@@ -20,6 +22,8 @@ final readonly class Workbook
      * @param  list<string>  $themes
      * @param  list<KpiEntry>  $kpis
      * @param  array<string, list<string>>  $closings  months that are closed, by code of the unit
+     * @param  list<RecordSetEntry>  $recordSets
+     * @param  string  $timeZone  the IANA name of the zone by whose clock days begin and end
      */
     public function __construct(
         public FinancialYear $year,
@@ -29,6 +33,8 @@ final readonly class Workbook
         public array $themes,
         public array $kpis,
         public array $closings = [],
+        public array $recordSets = [],
+        public string $timeZone = 'UTC',
     ) {}
 
     /** @return iterable<MeasurementEntry> in the workbook's order: KPIs, then their units */
@@ -48,6 +54,8 @@ final readonly class Workbook
             }
         }
 
-        return new Composition($placed, array_column($this->units, 'parent', 'code'), $timeline);
+        $sets = array_column(array_map(fn (RecordSetEntry $entry): array => [$entry->set->code, $entry->set], $this->recordSets), 1, 0);
+
+        return new Composition($placed, array_column($this->units, 'parent', 'code'), $timeline, new Counters($sets, new Zone($this->timeZone), $this->year, array_column($this->units, 'code')));
     }
 }

@@ -9,6 +9,7 @@ use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Measure\KeptMeasurement;
 use Kybernet\Core\Measure\Series;
+use Kybernet\Core\Records\Zone;
 use stdClass;
 
 /**
@@ -20,7 +21,7 @@ final readonly class WorkbookReader
 
     /** The arrays of a workbook in the order in which they build on each other, and what the schema calls their items. */
     private const PARTS = [
-        'people' => 'person', 'units' => 'unit', 'objectives' => 'objective', 'themes' => 'name', 'kpis' => 'kpi',
+        'people' => 'person', 'units' => 'unit', 'objectives' => 'objective', 'themes' => 'name', 'recordSets' => 'recordSet', 'kpis' => 'kpi',
         'readings' => 'reading', 'targets' => 'target', 'calls' => 'call', 'actions' => 'action', 'closings' => 'closing',
     ];
 
@@ -64,7 +65,8 @@ final readonly class WorkbookReader
         $month = is_object($head->calendar ?? null) ? $head->calendar->yearStartMonth ?? null : null;
         $year = new FinancialYear(is_int($month) && $month >= 1 && $month <= 12 ? $month : 1);
         $units = new UnitsReader;
-        $kpis = new KpisReader($units);
+        $sets = new RecordSetsReader($units);
+        $kpis = new KpisReader($units, $sets);
         $figures = new FiguresReader($kpis, $year);
         $people = [];
         $objectives = [];
@@ -84,6 +86,7 @@ final readonly class WorkbookReader
                     'units' => $units->read($row),
                     'objectives' => $objectives[$row->text('code') ?? ''] = $row->text('name') ?? '',
                     'themes' => $themes[] = is_string($value) ? $value : '',
+                    'recordSets' => $sets->read($row),
                     'kpis' => $kpis->read($row),
                     'readings' => $figures->reading($row),
                     'targets' => $figures->target($row),
@@ -98,7 +101,19 @@ final readonly class WorkbookReader
         }
         $this->checkReferences($kpis->all(), $people, $objectives, $themes, $units, $problems);
 
-        return new Workbook($year, $people, $units->all(), $objectives, $themes, array_map(self::entry(...), array_values($kpis->all())), $closings);
+        return new Workbook($year, $people, $units->all(), $objectives, $themes, array_map(self::entry(...), array_values($kpis->all())), $closings, $sets->all(), self::zone($head, $problems));
+    }
+
+    private static function zone(stdClass $head, Problems $problems): string
+    {
+        $name = is_object($head->calendar ?? null) ? $head->calendar->timeZone ?? null : null;
+        try {
+            return is_string($name) ? (new Zone($name))->name : 'UTC';
+        } catch (InvalidArgumentException $problem) {
+            $problems->addUnlessTold('/calendar/timeZone', 'malformed', $problem->getMessage());
+
+            return 'UTC';
+        }
     }
 
     /** @param  array<string, list<string>>  $closings */
@@ -178,6 +193,8 @@ final readonly class WorkbookReader
                 $kpi->row->flag('definitionAgreed'),
                 $kpi->row->flag('noteRequired'),
             ),
+            $kpi->splits,
+            $kpi->parts,
         );
     }
 
@@ -200,7 +217,7 @@ final readonly class WorkbookReader
             $unit->ownRules,
             $unit->baseline,
             $unit->calls,
-        ), $unit->weight, $unit->position, $unit->owner, $unit->notes, $unit->submitted, $unit->asOf, $unit->actions);
+        ), $unit->weight, $unit->position, $unit->owner, $unit->notes, $unit->submitted, $unit->asOf, $unit->actions, array_map(fn (array $figures): Series => new Series($figures), $unit->parts));
     }
 
     /**

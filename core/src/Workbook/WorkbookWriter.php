@@ -7,7 +7,16 @@ namespace Kybernet\Core\Workbook;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Measure\TargetFormula;
+use Kybernet\Core\Records\Band;
+use Kybernet\Core\Records\Condition;
+use Kybernet\Core\Records\Counted;
+use Kybernet\Core\Records\Day;
+use Kybernet\Core\Records\Expression;
+use Kybernet\Core\Records\FieldType;
+use Kybernet\Core\Records\Instant;
+use Kybernet\Core\Records\Split;
 use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
@@ -27,12 +36,14 @@ final class WorkbookWriter
     /** @return iterable<string> the JSON text in pieces */
     public static function json(Workbook $workbook): iterable
     {
-        yield '{"format":"kybernet-workbook","version":1,"calendar":{"yearStartMonth":'.$workbook->year->startMonth.'}';
+        $zone = $workbook->timeZone === 'UTC' ? '' : ',"timeZone":'.json_encode($workbook->timeZone, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES);
+        yield '{"format":"kybernet-workbook","version":1,"calendar":{"yearStartMonth":'.$workbook->year->startMonth.$zone.'}';
         $parts = [
             'people' => array_map(self::person(...), $workbook->people),
             'units' => array_map(self::unit(...), $workbook->units),
             'objectives' => array_map(fn (string $code, string $name): array => ['code' => $code, 'name' => $name], array_keys($workbook->objectives), $workbook->objectives),
             'themes' => $workbook->themes,
+            'recordSets' => array_map(self::recordSet(...), $workbook->recordSets),
             'kpis' => array_map(self::kpi(...), $workbook->kpis),
             'readings' => self::readings($workbook),
             'targets' => self::targets($workbook),
@@ -99,8 +110,11 @@ final class WorkbookWriter
             'scale' => $kpi->isScaled ? 'auto' : null,
             'polarity' => $isJudged ? null : $definition->polarity->value,
             'frequency' => $definition->frequency->value,
-            'accumulation' => $definition->accumulation->value,
+            'accumulation' => $definition->kind === Kind::Records ? null : $definition->accumulation->value,
             'formula' => $definition->formula?->text,
+            'counted' => $definition->counted === null ? null : self::counted($definition->counted),
+            'splits' => array_map(self::split(...), $kpi->splits),
+            'parts' => $kpi->parts,
             ...self::targetFormula($definition->targetFormula),
             'level' => $kpi->level,
             'department' => $kpi->department,
@@ -119,6 +133,62 @@ final class WorkbookWriter
             'gather' => $definition->gathering === null ? null : self::compact(['method' => $definition->gathering->value, 'weight' => $definition->weightedBy]),
             'units' => array_map(self::kpiUnit(...), $kpi->units),
             'rules' => array_map(self::rule(...), $definition->rules),
+        ]);
+    }
+
+    /** @return Members */
+    private static function recordSet(RecordSetEntry $entry): array
+    {
+        $set = $entry->set;
+        $field = fn (string $name, string $kind, string $value): array => self::compact(['name' => $name, $kind => $value, 'meaning' => $entry->meanings[$name] ?? null, 'sensitive' => in_array($name, $entry->sensitive, true) ? true : null]);
+        $fields = array_keys($set->fields);
+
+        return self::compact([
+            'code' => $set->code,
+            'name' => $entry->name,
+            'key' => $entry->key,
+            'covers' => self::compact(['from' => $set->coverage->from?->key(), 'to' => $set->coverage->to?->key()]),
+            'fields' => [
+                ...array_map(fn (string $name, FieldType $type): array => $field($name, 'type', $type->value), $fields, $set->fields),
+                ...array_map(fn (string $name, Expression $expression): array => $field($name, 'expression', $expression->text), array_keys($set->calculated), $set->calculated),
+            ],
+            'unitNames' => $set->unitNames === [] ? null : (object) $set->unitNames,
+            'rows' => array_map(fn (array $record): array => array_map(function (string $name) use ($record): string|bool|null {
+                $value = $record[$name] ?? null;
+
+                return $value instanceof Day || $value instanceof Instant ? $value->key() : $value;
+            }, $fields), $set->records),
+        ]);
+    }
+
+    /** @return Members */
+    private static function counted(Counted $counted): array
+    {
+        return self::compact([
+            'records' => $counted->records,
+            'take' => $counted->take->value,
+            'of' => $counted->of?->text,
+            'percentile' => self::text($counted->percentile),
+            'met' => array_map(fn (Condition $condition): array => $condition->members, $counted->met),
+            'datedBy' => $counted->datedBy,
+            'until' => $counted->until,
+            'unit' => $counted->unit,
+            'where' => array_map(fn (Condition $condition): array => $condition->members, $counted->where),
+        ]);
+    }
+
+    /** @return Members */
+    private static function split(Split $split): array
+    {
+        return self::compact([
+            'code' => $split->code,
+            'name' => $split->name,
+            'of' => $split->of->text,
+            'bands' => array_map(fn (Band $band): array => ['upTo' => self::text($band->upTo), 'name' => $band->name], $split->bands),
+            // An object, also where its parts are called by numbers.
+            'shares' => $split->shares === [] ? null : (object) array_map(self::text(...), $split->shares),
+            'green' => self::text($split->green),
+            'amber' => self::text($split->amber),
         ]);
     }
 
@@ -179,6 +249,7 @@ final class WorkbookWriter
                     ($placed->definition->kind === Kind::Judged ? 'status' : 'actual') => $placed->definition->kind === Kind::Judged && $figure !== null
                         ? Status::ofScore((int) $figure)->value
                         : $figure,
+                    'parts' => self::parts($entry, $period),
                     'note' => $note?->text,
                     'outlook' => $note?->outlook,
                     'doing' => $note?->doing,
@@ -188,6 +259,14 @@ final class WorkbookWriter
                 ]);
             }
         }
+    }
+
+    /** Those of typed parts; an object, also where parts are called by numbers. */
+    private static function parts(MeasurementEntry $entry, string $period): ?object
+    {
+        $parts = array_filter(array_map(fn (Series $part): ?string => $part->all()[$period] ?? null, $entry->parts), is_string(...));
+
+        return $parts === [] ? null : (object) $parts;
     }
 
     /** @return iterable<Members> */

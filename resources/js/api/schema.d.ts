@@ -1745,7 +1745,7 @@ export interface components {
             unit: string;
             theme: string;
             /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
+            kind: "entered" | "formula" | "records" | "judged";
             /** @description that works it out; blank where there is none */
             formula: string;
             /** @description a colour is typed, with its reason */
@@ -1790,7 +1790,7 @@ export interface components {
             measure: string;
             unit: string;
             /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
+            kind: "entered" | "formula" | "records" | "judged";
             lastMonth: components["schemas"]["Shown"] | null;
             lastYear: components["schemas"]["Shown"] | null;
             /** @description of the period before */
@@ -2313,7 +2313,7 @@ export interface components {
             /** @description a bad colour must be explained before the month is handed in */
             noteRequired: boolean;
             /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
+            kind: "entered" | "formula" | "records" | "judged";
             measure: string;
             decimals: number;
             scaled: boolean;
@@ -2441,7 +2441,7 @@ export interface components {
             definitionAgreed: boolean;
             noteRequired: boolean;
             /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
+            kind: "entered" | "formula" | "records" | "judged";
             measure: string;
             decimals: number;
             /** @description shown in k, m or bn where it grows large */
@@ -2541,7 +2541,7 @@ export interface components {
             /** @enum {string} */
             level: "organisational" | "departmental" | "operational";
             /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
+            kind: "entered" | "formula" | "records" | "judged";
             /** @enum {string} */
             frequency: "week" | "month" | "quarter" | "year";
             /** @enum {string} */
@@ -2788,7 +2788,7 @@ export interface components {
             /** @enum {string} */
             polarity: "higher" | "lower" | "band" | "none";
             /** @enum {string} */
-            kind: "entered" | "formula" | "judged";
+            kind: "entered" | "formula" | "records" | "judged";
             formula: string | null;
             /** @enum {string} */
             frequency: "week" | "month" | "quarter" | "year";

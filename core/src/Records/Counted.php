@@ -1,0 +1,41 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Records;
+
+use Brick\Math\BigDecimal;
+
+/**
+ * How a KPI is counted from records: which, what is taken of them, how they are dated, and where they belong.
+ */
+final readonly class Counted
+{
+    /**
+     * @param  string  $records  code of the set
+     * @param  Source|null  $of  whose values are taken, where values are
+     * @param  BigDecimal|null  $percentile  0 to 100, of a percentile
+     * @param  list<Condition>  $met  of a share: all of which those that count for it meet
+     * @param  string  $datedBy  a date or time field; under `open` from when
+     * @param  string|null  $until  under `open` until when
+     * @param  string|null  $unit  the field that says to which unit a record belongs; null for all records in each
+     * @param  list<Condition>  $where  all of which must hold
+     */
+    public function __construct(
+        public string $records,
+        public Take $take,
+        public ?Source $of,
+        public ?BigDecimal $percentile,
+        public array $met,
+        public string $datedBy,
+        public ?string $until,
+        public ?string $unit,
+        public array $where,
+    ) {}
+
+    /** Whether what is counted of a record depends on the period for which it is looked at. */
+    public function isDated(): bool
+    {
+        return $this->of?->isDated() === true || array_filter([...$this->met, ...$this->where], fn (Condition $condition): bool => $condition->isDated()) !== [];
+    }
+}

@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Records;
+
+use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Status\Status;
+
+/**
+ * A counted KPI by the values of a field, or by bands of a number. Parts may have shares that they should have; the
+ * distance from them is judged in points, either way.
+ */
+final readonly class Split
+{
+    /**
+     * @param  list<Band>  $bands  of a number, ascending; none where each value is a part
+     * @param  array<string, BigDecimal>  $shares  that parts should have, in %
+     * @param  BigDecimal|null  $green  up to so many points off a part is on course
+     * @param  BigDecimal|null  $amber  up to so many it drifts
+     */
+    public function __construct(
+        public string $code,
+        public string $name,
+        public Source $of,
+        public array $bands = [],
+        public array $shares = [],
+        public ?BigDecimal $green = null,
+        public ?BigDecimal $amber = null,
+    ) {}
+
+    /**
+     * Of the records alone, also where a figure by hand stands over them.
+     *
+     * @param  list<Period>  $periods  of a span, earliest first
+     * @return list<SplitPart> by falling figure, none last, ties by name
+     */
+    public function parts(RecordFigures $figures, array $periods): array
+    {
+        $counted = array_values(array_filter($periods, fn (Period $period): bool => $figures->counted($period) !== null));
+        if ($counted === []) {
+            return SplitPart::sorted(array_map(fn (string $part): SplitPart => new SplitPart($part, null, null, $this->shares[$part], Status::NoData), array_map(strval(...), array_keys($this->shares))));
+        }
+        $counting = $figures->counting;
+        $at = $counting->at($counted[count($counted) - 1]);
+        $whole = $figures->tally($counted);
+        $places = [];
+        foreach ($whole->records as $place) {
+            $part = $this->part($counting, $place, $at);
+            // An empty field is a part too, and no text is told from one by this.
+            $places[$part === null ? '' : "={$part}"][$place] = true;
+        }
+        foreach (array_keys($this->shares) as $part) {
+            $places["={$part}"] ??= [];
+        }
+        $take = $counting->counted->take;
+        $total = $take->addsUp() ? $whole->figure($counting->counted) : Exact::of(count($whole->records));
+        $parts = [];
+        foreach ($places as $key => $of) {
+            $name = $key === '' ? null : substr($key, 1);
+            $tally = $whole->of($of);
+            $figure = $of === [] && ! $take->addsUp() && $take !== Take::Distinct ? null : $tally->figure($counting->counted);
+            $share = $total === null || $total->isZero() ? null : ($take->addsUp() ? $figure : Exact::of(count($tally->records)))?->times(100)->dividedBy($total);
+            $target = $name === null ? null : $this->shares[$name] ?? null;
+            $parts[] = new SplitPart($name, $figure, $share, $target, $this->judge($share, $target));
+        }
+
+        return SplitPart::sorted($parts);
+    }
+
+    /** The part to which a record belongs; null where its field is empty, or in no band. */
+    public function part(Counting $counting, int $place, At $at): ?string
+    {
+        if ($this->of->text === $counting->counted->unit) {
+            return $counting->unitOf($place);
+        }
+        $value = $this->of->value($counting->record($place), $at);
+        if ($value === null) {
+            return null;
+        }
+        if ($this->bands === []) {
+            return Source::text($value);
+        }
+        foreach ($this->bands as $band) {
+            if ($value instanceof Exact && $band->holds($value)) {
+                return $band->name;
+            }
+        }
+
+        return null;
+    }
+
+    private function judge(?Exact $share, ?BigDecimal $target): Status
+    {
+        if ($target === null || $this->green === null || $this->amber === null) {
+            return Status::NotJudged;
+        }
+        if ($share === null) {
+            return Status::NoData;
+        }
+        $off = $share->minus(Exact::of($target))->abs();
+
+        return match (true) {
+            $off->compareTo(Exact::of($this->green)) <= 0 => Status::Green,
+            $off->compareTo(Exact::of($this->amber)) <= 0 => Status::Amber,
+            default => Status::Red,
+        };
+    }
+}
