@@ -8,6 +8,7 @@ use App\Exchange\ImportWorkbook;
 use App\Models\Measurement;
 use App\Models\User;
 use App\Support\Formats;
+use Illuminate\Support\Facades\DB;
 
 /**
  * A small organisation for tests: two departments, a zone, seven people, seven measurements and a few figures. All of it
@@ -28,6 +29,8 @@ final class World
     /** Puts it in the place of everything; the test takes it back with its transaction. */
     public static function begin(): void
     {
+        // Thousands of figures go faster this way than row by row; the transaction brings them back as well.
+        DB::statement('TRUNCATE kpis, period_states CASCADE');
         app(ImportWorkbook::class)(Formats::reader()->read(json_encode(self::workbook(), JSON_THROW_ON_ERROR)));
         // What was read once for a request belongs to the world before.
         app()->forgetScopedInstances();
