@@ -14,7 +14,7 @@ use Illuminate\Support\Str;
 /** Sets through whom people are written to. The password is kept encrypted and shown to nobody. */
 final readonly class SaveMailServer
 {
-    public function __construct(private Connection $database, private Installation $installation, private Encrypter $encrypter, private Trail $trail) {}
+    public function __construct(private Connection $database, private Installation $installation, private HeldSettings $held, private Encrypter $encrypter, private Trail $trail) {}
 
     /**
      * @param  array{host: string, port: int, user: string, from: string}  $server
@@ -26,14 +26,10 @@ final readonly class SaveMailServer
     public function __invoke(array $server, #[\SensitiveParameter] ?string $password, int $seen): void
     {
         $this->trail->within((string) Str::uuid(), '', function () use ($server, $password, $seen): void {
-            $this->database->table('installation')->lockForUpdate()->first();
-            $this->installation->forget();
-            if ($this->installation->version() !== $seen) {
-                throw new Conflict('Somebody else changed the settings since you opened them. Yours are kept here, but not saved.', []);
-            }
+            $version = $this->held->hold($seen);
             $isOther = $server['host'] !== $this->installation->mail()['host'] || $server['user'] !== $this->installation->mail()['user'];
             $this->database->table('installation')->update([
-                'mail_host' => $server['host'], 'mail_port' => $server['port'], 'mail_user' => $server['user'], 'mail_from' => $server['from'], 'version' => $seen + 1,
+                'mail_host' => $server['host'], 'mail_port' => $server['port'], 'mail_user' => $server['user'], 'mail_from' => $server['from'], 'version' => $version,
                 // What was kept for one server is not shown to another.
                 ...($password !== null ? ['mail_secret' => $password === '' ? null : $this->encrypter->encrypt($password, false)] : ($isOther ? ['mail_secret' => null] : [])),
             ]);

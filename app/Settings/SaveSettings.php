@@ -21,7 +21,7 @@ use Illuminate\Validation\ValidationException;
  */
 final readonly class SaveSettings
 {
-    public function __construct(private Connection $database, private Installation $installation, private UnitHistory $history, private Trail $trail) {}
+    public function __construct(private Connection $database, private Installation $installation, private HeldSettings $held, private UnitHistory $history, private Trail $trail) {}
 
     /**
      * @param  int  $seen  the version that was changed
@@ -33,11 +33,7 @@ final readonly class SaveSettings
     {
         $this->trail->within((string) Str::uuid(), '', function () use ($wanted, $seen): void {
             $closed = $this->history->closed(array_keys((new Organisation)->units()));
-            $this->database->table('installation')->lockForUpdate()->first();
-            $this->installation->forget();
-            if ($this->installation->version() !== $seen) {
-                throw new Conflict('Somebody else changed the settings since you opened them. Yours are kept here, but not saved.', []);
-            }
+            $version = $this->held->hold($seen);
             if ($wanted->yearStartMonth !== $this->installation->yearStartMonth() && $closed !== null) {
                 throw ValidationException::withMessages(['yearStartMonth' => 'A month is closed, so the year starts when it starts. Reopen what is closed first.']);
             }
@@ -45,7 +41,7 @@ final readonly class SaveSettings
                 'year_start_month' => $wanted->yearStartMonth, 'time_zone' => $wanted->timeZone, 'currency' => $wanted->currency, 'locale' => $wanted->locale,
                 'needs_second_factor' => $wanted->needsSecondFactor, 'session_hours' => $wanted->sessionHours, 'session_days' => $wanted->sessionDays,
                 'trail_years' => $wanted->trailYears, 'law_years' => $wanted->lawYears, 'accent' => $wanted->accent, 'callers' => $wanted->callers,
-                'kpi_defaults' => json_encode($wanted->kpi, JSON_THROW_ON_ERROR), 'version' => $seen + 1,
+                'kpi_defaults' => json_encode($wanted->kpi, JSON_THROW_ON_ERROR), 'version' => $version,
             ]);
             $root = Unit::query()->whereNull('parent_id')->firstOrFail();
             $stands = WantedUnit::of($root);

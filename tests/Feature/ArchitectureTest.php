@@ -9,6 +9,7 @@ use Symfony\Component\Finder\Finder;
 const GROUND = [
     'Support' => [],
     'Models' => [],
+    'Records' => [],
     'Tables' => ['Models', 'Support'],
     'Organisation' => ['Models', 'Support', 'Tables'],
     'Figures' => ['Models', 'Organisation', 'Support'],

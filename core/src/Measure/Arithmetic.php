@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Measure;
 
-use Brick\Math\BigDecimal;
 use Symfony\Component\ExpressionLanguage\Lexer;
 use Symfony\Component\ExpressionLanguage\Node\BinaryNode;
 use Symfony\Component\ExpressionLanguage\Node\ConstantNode;
@@ -87,7 +86,20 @@ final readonly class Arithmetic
      */
     public function evaluate(\Closure $worth): Exact
     {
-        return $this->value($this->root, $worth);
+        return $this->fold(new ExactAlgebra($worth));
+    }
+
+    /**
+     * Carries it out, in whatever it is to be carried out.
+     *
+     * @template Term
+     *
+     * @param  Algebra<Term>  $algebra
+     * @return Term
+     */
+    public function fold(Algebra $algebra): mixed
+    {
+        return $this->term($this->root, $algebra);
     }
 
     /**
@@ -170,46 +182,52 @@ final readonly class Arithmetic
         }
     }
 
-    /** @param  \Closure(string, list<string>): Exact  $worth */
-    private function value(Node $node, \Closure $worth): Exact
+    /**
+     * @template Term
+     *
+     * @param  Algebra<Term>  $algebra
+     * @return Term
+     */
+    private function term(Node $node, Algebra $algebra): mixed
     {
         $own = self::plainName($node);
         if ($own !== null) {
-            return $worth('', [$own]);
+            return $algebra->named('', [$own]);
         }
         if ($node instanceof ConstantNode) {
-            return Exact::of(BigDecimal::of(self::text($node->attributes['value'] ?? null)));
+            return $algebra->number(self::text($node->attributes['value'] ?? null));
         }
         if ($node instanceof UnaryNode) {
-            $figure = $this->value(self::children($node)[0], $worth);
+            $term = $this->term(self::children($node)[0], $algebra);
 
-            return ($node->attributes['operator'] ?? null) === '-' ? $figure->negated() : $figure;
+            return ($node->attributes['operator'] ?? null) === '-' ? $algebra->negated($term) : $term;
         }
         if ($node instanceof BinaryNode) {
-            [$left, $right] = array_map(fn (Node $side): Exact => $this->value($side, $worth), self::children($node));
+            [$left, $right] = array_map(fn (Node $side): mixed => $this->term($side, $algebra), self::children($node));
 
             return match ($node->attributes['operator'] ?? null) {
-                '+' => $left->plus($right),
-                '-' => $left->minus($right),
-                '*' => $left->times($right),
-                default => $right->isZero() ? throw new NoValue('the formula divides by zero') : $left->dividedBy($right)->givenOut(),
+                '+' => $algebra->plus($left, $right),
+                '-' => $algebra->plus($left, $algebra->negated($right)),
+                '*' => $algebra->times($left, $right),
+                default => $algebra->over($left, $right),
             };
         }
         /** @var FunctionNode $node what the parser was allowed to read leaves nothing else */
         $name = self::name($node);
         $arguments = self::arguments($node);
         if (isset($this->ofNames[$name])) {
-            return $worth($name, array_map(fn (Node $argument): string => (string) self::plainName($argument), $arguments));
+            return $algebra->named($name, array_map(fn (Node $argument): string => (string) self::plainName($argument), $arguments));
         }
-        /** @var non-empty-list<Exact> $values */
-        $values = array_map(fn (Node $argument): Exact => $this->value($argument, $worth), $arguments);
+        $terms = array_map(fn (Node $argument): mixed => $this->term($argument, $algebra), $arguments);
+        $first = array_shift($terms) ?? throw new \LogicException('What was read has an argument.');
+        $total = fn (): mixed => array_reduce($terms, $algebra->plus(...), $first);
 
         return match ($name) {
-            'min' => Accumulation::Minimum->combine($values),
-            'max' => Accumulation::Maximum->combine($values),
-            'abs' => $values[0]->abs(),
-            'avg' => Accumulation::Mean->combine($values)->givenOut(),
-            default => Accumulation::Sum->combine($values),
+            'min' => $algebra->least([$first, ...$terms]),
+            'max' => $algebra->most([$first, ...$terms]),
+            'abs' => $algebra->size($first),
+            'avg' => $algebra->over($total(), $algebra->number((string) (count($terms) + 1))),
+            default => $total(),
         };
     }
 

@@ -22,7 +22,7 @@ final readonly class Condition
      * @param  array<array-key, mixed>  $members  as a workbook has them
      * @param  non-empty-list<Comparison>  $comparisons  of which one must hold
      */
-    private function __construct(public array $members, private array $comparisons) {}
+    private function __construct(public array $members, public array $comparisons) {}
 
     /**
      * @param  array<array-key, mixed>  $members  as a workbook has them

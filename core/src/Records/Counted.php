@@ -33,6 +33,12 @@ final readonly class Counted
         public array $where,
     ) {}
 
+    /** Of a median 50. */
+    public function percentile(): BigDecimal
+    {
+        return $this->percentile ?? BigDecimal::of(50);
+    }
+
     /** Whether what is counted of a record depends on the period for which it is looked at. */
     public function isDated(): bool
     {

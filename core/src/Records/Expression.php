@@ -20,11 +20,11 @@ final readonly class Expression
 {
     public const PERIOD_END = 'periodEnd';
 
-    private const DAYS = 'days';
+    public const DAYS = 'days';
 
-    private const HOURS = 'hours';
+    public const HOURS = 'hours';
 
-    private const OR_ZERO = 'orzero';
+    public const OR_ZERO = 'orzero';
 
     private const SECONDS_A_DAY = 86_400;
 
@@ -32,7 +32,7 @@ final readonly class Expression
      * @param  array<string, FieldType>  $fields
      * @param  array<string, self>  $calculated
      */
-    private function __construct(public string $text, private Arithmetic $arithmetic, private array $fields, private array $calculated) {}
+    private function __construct(public string $text, public Arithmetic $arithmetic, private array $fields, private array $calculated) {}
 
     /**
      * @param  array<string, FieldType>  $fields
@@ -70,6 +70,12 @@ final readonly class Expression
             ! $isTime && $type !== FieldType::Number => "'{$name}' is no number.",
             default => '',
         };
+    }
+
+    /** @return list<string> the fields that it names, calculated ones too */
+    public function names(): array
+    {
+        return [...array_keys($this->fields), ...array_keys($this->calculated)];
     }
 
     /** Whether it depends on the period for which the record is looked at. */

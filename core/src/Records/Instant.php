@@ -9,11 +9,11 @@ use Kybernet\Core\Calendar\CivilDay;
 use Kybernet\Core\Measure\Exact;
 
 /**
- * A point in time, to any fraction of a second.
+ * A point in time, to the microsecond.
  */
 final readonly class Instant
 {
-    private const FORM = '/\A(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})(?::(\d{2})(\.\d{1,9})?)?(?:Z|([+-])(\d{2}):(\d{2}))\z/';
+    private const FORM = '/\A(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2})(?::(\d{2})(\.\d{1,6})?)?(?:Z|([+-])(\d{2}):(\d{2}))\z/';
 
     /**
      * @param  int  $seconds  whole ones from 1 January 1970, 00:00 UTC

@@ -14,7 +14,7 @@ use Kybernet\Core\Measure\FormulaProblem;
  */
 final readonly class Source
 {
-    private function __construct(public string $text, public FieldType $type, private ?Expression $expression) {}
+    private function __construct(public string $text, public FieldType $type, public ?Expression $expression) {}
 
     /**
      * @param  array<string, FieldType>  $fields

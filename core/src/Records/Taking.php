@@ -36,8 +36,7 @@ final class Taking
             $take === Take::Mean => Accumulation::Mean->combine($numbers),
             $take === Take::Minimum => Accumulation::Minimum->combine($numbers),
             $take === Take::Maximum => Accumulation::Maximum->combine($numbers),
-            $take === Take::Median => self::percentile($numbers, BigDecimal::of(50)),
-            default => self::percentile($numbers, $counted->percentile ?? BigDecimal::of(50)),
+            default => self::percentile($numbers, $counted->percentile()),
         };
     }
 
@@ -51,12 +50,36 @@ final class Taking
     public static function percentile(array $values, BigDecimal $percent): Exact
     {
         usort($values, fn (Exact $one, Exact $other): int => $one->compareTo($other));
-        $place = $percent->multipliedBy(count($values) - 1)->withPointMovedLeft(2);
-        $at = $place->toScale(0, RoundingMode::DOWN)->toInt();
-        $rest = Exact::of($place->minus($at));
-        $low = $values[$at] ?? $values[count($values) - 1];
-        $high = $values[min($at + 1, count($values) - 1)];
 
-        return $rest->isZero() ? $low : $low->plus($high->minus($low)->times($rest));
+        return self::between(array_slice($values, self::place(count($values), $percent), 2), count($values), $percent);
+    }
+
+    /**
+     * The place of the value at or below a percentile, from 0.
+     *
+     * @param  positive-int  $count
+     */
+    public static function place(int $count, BigDecimal $percent): int
+    {
+        return self::exactPlace($count, $percent)->toScale(0, RoundingMode::DOWN)->toInt();
+    }
+
+    /**
+     * A percentile by the value at its place and, where there is one, the next.
+     *
+     * @param  list<Exact>  $neighbours
+     * @param  positive-int  $count  of all values
+     */
+    public static function between(array $neighbours, int $count, BigDecimal $percent): Exact
+    {
+        $low = $neighbours[0] ?? throw new \LogicException('A percentile is of some values.');
+        $rest = Exact::of(self::exactPlace($count, $percent)->minus(self::place($count, $percent)));
+
+        return $rest->isZero() || ! isset($neighbours[1]) ? $low : $low->plus($neighbours[1]->minus($low)->times($rest));
+    }
+
+    private static function exactPlace(int $count, BigDecimal $percent): BigDecimal
+    {
+        return $percent->multipliedBy($count - 1)->withPointMovedLeft(2);
     }
 }

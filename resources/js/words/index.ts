@@ -189,3 +189,10 @@ export function chanceWords(chance: number): string {
     );
     return `about ${nearest[1]}`;
 }
+
+/** How a unit's status follows from what is under it, and what its two cuts are called. */
+export const ROLL_UPS = {
+    weighted: { name: 'by the weighted mean of scores', green: 'On course from', other: 'Drifting from' },
+    worst: { name: 'as the worst of them', green: '', other: '' },
+    share: { name: 'by shares of the weight', green: 'On course from % green', other: 'Off course above % red' },
+} as const;

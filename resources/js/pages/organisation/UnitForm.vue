@@ -3,6 +3,7 @@ import { ApiError, api, read, type Schemas } from '@/api/client';
 import FormField from '@/components/FormField.vue';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
+import { ROLL_UPS } from '@/words';
 import { computed, onMounted, reactive, ref, useTemplateRef } from 'vue';
 import { placeOf } from './unitPlace';
 
@@ -23,12 +24,6 @@ const emit = defineEmits<{
     gone: [];
 }>();
 const { busy, problem, message, send, trouble } = useSending();
-
-const ROLL_UPS = {
-    weighted: { name: 'by the weighted mean of scores', green: 'On course from', other: 'Drifting from' },
-    worst: { name: 'as the worst of them', green: '', other: '' },
-    share: { name: 'by shares of the weight', green: 'On course from % green', other: 'Off course above % red' },
-} as const;
 
 const draft = reactive(placeOf(unit));
 /** As it stood when it was opened: what somebody else changed since is not overwritten. */

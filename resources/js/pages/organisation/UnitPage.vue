@@ -8,6 +8,7 @@ import { useView } from '@/composables/useView';
 import { drawn, type Region } from '@/graphics/regions';
 import { useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
+import { ROLL_UPS } from '@/words';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 
@@ -38,12 +39,6 @@ const shapes = computed(() => {
 const own = computed(() => shapes.value.find((each) => each.code === data.value?.code));
 /** Whether the person sees what is measured there, and not only that it is. */
 const isOpen = computed(() => units.value.has(data.value?.code ?? ''));
-const RULES: Record<string, string> = {
-    weighted: 'the weighted mean of scores',
-    worst: 'the worst of them',
-    share: 'shares of the weight',
-};
-
 async function removeShape(): Promise<void> {
     if (!window.confirm(`Remove the shape of ${data.value?.name ?? ''}? The file that it came from brings it back.`)) {
         return;
@@ -196,7 +191,7 @@ async function removeShape(): Promise<void> {
                         >
                             Up to {{ monthAndYear(stood.until) }}:
                             <template v-if="stood.below">below {{ stood.below }}, </template>weight {{ stood.weight }},
-                            by {{ RULES[stood.rollUp] }}.
+                            {{ ROLL_UPS[stood.rollUp].name }}.
                         </li>
                     </ul>
                 </section>

@@ -8,7 +8,7 @@ import StateNote from '@/components/StateNote.vue';
 import { longMonth, monthAndYear } from '@/composables/usePeriods';
 import { useSending } from '@/composables/useSending';
 import { useSession } from '@/composables/useSession';
-import { LOCALES } from '@/words';
+import { LOCALES, ROLL_UPS } from '@/words';
 import { useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { computed, reactive, ref, watch } from 'vue';
@@ -93,11 +93,6 @@ const currencies = computed(() => {
     const names = new Intl.DisplayNames('en-GB', { type: 'currency' });
     return (data.value?.currencies ?? []).map((code) => ({ code, name: `${code} ${names.of(code) ?? ''}` }));
 });
-const ROLL_UPS = {
-    weighted: { name: 'by the weighted mean of the scores', green: 'On course from', other: 'drifting from' },
-    worst: { name: 'as the worst of them', green: '', other: '' },
-    share: { name: 'by shares of the weight', green: 'On course from % green', other: 'off course above % red' },
-} as const;
 const CALLERS = {
     head: 'heads of the department and analysts',
     analyst: 'analysts alone',
