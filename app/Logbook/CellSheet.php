@@ -6,6 +6,7 @@ namespace App\Logbook;
 
 use App\Figures\CellText;
 use App\Figures\CellValue;
+use App\Figures\EntryRules;
 use App\Figures\FigureWriter;
 use App\Figures\Layer;
 use App\Figures\MeasurementCodes;
@@ -33,7 +34,7 @@ final readonly class CellSheet
     /** Cells in one statement. */
     private const BATCH = 2_000;
 
-    public function __construct(private MeasurementCodes $codes, private MeasurementStore $kpis, private FigureWriter $writer, private Rights $rights) {}
+    public function __construct(private MeasurementCodes $codes, private MeasurementStore $kpis, private FigureWriter $writer, private EntryRules $rules, private Rights $rights) {}
 
     /**
      * @param  array<int, array<string, string|NumberCell>>  $rows
@@ -62,8 +63,9 @@ final readonly class CellSheet
                     throw new InvalidArgumentException('This figure stands in the list twice.');
                 }
                 $lines["{$kpi->id} {$period->key()}"] = $line;
-                if ($year !== null && ! $this->rights->analyses($user, $kpi->unitId)) {
-                    throw new InvalidArgumentException('Targets of years are an analyst’s to set.');
+                $lock = $year === null ? null : $this->rules->yearTargetLock($kpi, $user);
+                if ($lock !== null) {
+                    throw new InvalidArgumentException($lock->refusal($kpi, $period));
                 }
                 $value = self::value($row, $columns, $kpi, $reader, $setting, $layer);
                 if ($year !== null) {

@@ -23,6 +23,9 @@ final readonly class UnitPageReader
 {
     private const MOST_SHAPES = 200;
 
+    /** Who answers for a unit, and not only for what is theirs in it. */
+    private const ANSWER = [Role::Head, Role::Analyst];
+
     public function __construct(private Connection $database, private Organisation $organisation, private Rights $rights) {}
 
     public function read(Unit $unit, User $user): UnitPage
@@ -65,9 +68,9 @@ final readonly class UnitPageReader
         $way = $this->organisation->way($unit->id);
         /** @var list<object{name: string, role: string, unit_id: int}> $rows */
         $rows = $this->database->select(
-            "SELECT users.name, role, unit_id FROM grants JOIN users ON users.id = user_id
-             WHERE unit_id = ANY(?::bigint[]) AND role IN ('head', 'analyst') AND blocked_at IS NULL AND NOT is_program ORDER BY array_position(?::bigint[], unit_id), role DESC, users.name",
-            [PgArray::of($way), PgArray::of($way)],
+            'SELECT users.name, role, unit_id FROM grants JOIN users ON users.id = user_id
+             WHERE unit_id = ANY(?::bigint[]) AND role = ANY(?::text[]) AND blocked_at IS NULL AND NOT is_program ORDER BY array_position(?::bigint[], unit_id), role DESC, users.name',
+            [PgArray::of($way), PgArray::of(array_column(self::ANSWER, 'value')), PgArray::of($way)],
         );
 
         return array_map(fn (object $row): AnsweringPerson => new AnsweringPerson($row->name, Role::from($row->role)->words(), $row->unit_id === $unit->id ? null : $this->organisation->unit($row->unit_id)->name), $rows);

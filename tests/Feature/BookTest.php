@@ -57,6 +57,12 @@ it('goes out empty, with what stands in each sheet', function () {
     ($this->send)($path)->assertStatus(422)->assertJsonPath('errors.0.detail', 'The file has none of the sheets, or nothing in them. Take the empty workbook and fill it in.');
 });
 
+it('takes targets of years where people may set them, and nowhere else', function () {
+    $path = book(['Targets' => [['KPI', 'Unit', 'Period', 'Target', 'Upper end'], ['FLOW', 'NORTH', 'FY2026', 140, ''], ['MOOD', 'NORTH', 'FY2026', 2, ''], ['FLOW', 'NORTH', 'FY26', 1, '']]]);
+    $sheet = ($this->send)($path)->assertOk()->json('sheets.0');
+    expect([$sheet['new'], $sheet['refused']])->toBe([1, 2])->and(array_map(fn (string $problem): string => substr($problem, 0, 7), $sheet['problems']))->toBe(['Line 3:', 'Line 4:']);
+});
+
 it('is shown before it is kept: what is new in one sheet is known to the next', function () {
     $path = book([
         'Figures' => [['KPI', 'Unit', 'Period', 'Actual', 'Reason'], ['DAYS', 'QUAY', '2026-07', 12.5, 'Flood'], ['FLOW', 'NORTH', '2026-07', 14, ''], ['FLOW', 'NORTH', '2026-06', '12', '']],

@@ -146,7 +146,12 @@ test('an organisation is begun with its link and comes to its first closed month
     await expect(page.getByText('2 units have their shapes.')).toBeVisible();
     await page.getByRole('link', { name: 'Northgate' }).click();
     await expect(page.getByRole('heading', { name: 'Northgate' })).toBeVisible();
-    await expect(page.getByRole('img', { name: 'Northgate among those beside it' })).toBeVisible();
+    const map = page.getByRole('group', { name: 'Northgate among those beside it' });
+    await expect(map).toBeVisible();
+    await map.getByRole('link', { name: 'Quayside' }).press('Enter');
+    await expect(page.getByRole('heading', { name: 'Quayside' })).toBeVisible();
+    await page.goBack();
+    await expect(page.getByRole('heading', { name: 'Northgate' })).toBeVisible();
     await expectAccessible(page);
     await page.goBack();
 

@@ -7,10 +7,10 @@ namespace Kybernet\Core\Attention;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Absence;
 use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\GatheredFigures;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\Series;
-use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Status\Status;
 
 /**
@@ -40,15 +40,16 @@ final readonly class Owed
     /** Whether people enter its readings in the unit itself: what is worked out or gathered, nobody owes. */
     public static function byPeople(Measurement $measurement): bool
     {
-        return $measurement->definition->kind !== Kind::Formula && $measurement->actuals instanceof Series;
+        return in_array($measurement->definition->kind, [Kind::Entered, Kind::Judged], true) && $measurement->actuals instanceof Series;
     }
 
     /** Whether the reading of a period should be there and is not: a feed that died hides nothing. */
     public static function isMissing(Measurement $measurement, Period $period): bool
     {
         $actuals = $measurement->actuals;
+        $isCounted = $measurement->definition->kind === Kind::Records && ! $actuals instanceof GatheredFigures;
 
-        return (self::byPeople($measurement) || $actuals instanceof RecordFigures) && ! $actuals->has($period) && $actuals->absence($period) === Absence::Missing;
+        return (self::byPeople($measurement) || $isCounted) && ! $actuals->has($period) && $actuals->absence($period) === Absence::Missing;
     }
 
     /** Whether a person gives its colours, each with the reason for it. */

@@ -13,7 +13,7 @@ final class BadCondition extends InvalidArgumentException
 {
     /**
      * @param  string  $member  at fault, as a path in it: `between/1`; '' for all of it
-     * @param  string  $kind  of problem: `malformed`, `missing-member`, `not-allowed`, `unknown-field`, `formula` or `limits`
+     * @param  string  $kind  of problem: `malformed`, `wrong-type`, `empty`, `missing-member`, `not-allowed` or `formula`
      */
     public function __construct(public readonly string $member, public readonly string $kind, string $message)
     {

@@ -107,6 +107,9 @@ it('knows none from not known', function (array $counted, array $rows, ?array $c
         'ends after: provisional where there are records' => [['take' => 'count'], [['1', 'A', null, '2026-09-02', '1']], $covers, '2026-09', ['1', 1, 1, '']],
         'ends after, nothing: missing' => [['take' => 'count'], [], $covers, '2026-09', [null, 1, 0, 'missing']],
         'wholly after, nothing: missing' => [$cost, [], $covers, '2026-10', [null, 1, 0, 'missing']],
+        'covered from its first day to its last' => [['take' => 'count'], [], ['from' => '2026-08-01', 'to' => '2026-08-31'], '2026-08', ['0', 1, 1, '']],
+        'covered from the day after its first' => [['take' => 'count'], [], ['from' => '2026-08-02', 'to' => '2026-08-31'], '2026-08', [null, 0, 0, '']],
+        'covered to the day before its last' => [['take' => 'count'], [], ['from' => '2026-08-01', 'to' => '2026-08-30'], '2026-08', [null, 1, 0, 'missing']],
         'not said: missing without records' => [['take' => 'count'], [], null, '2026-08', [null, 1, 0, 'missing']],
         'one end says nothing' => [['take' => 'count'], [], ['from' => '2020-01-01'], '2026-08', [null, 1, 0, 'missing']],
         'not said: a figure with records' => [['take' => 'count'], [['1', 'A', null, '2026-08-01', '1']], null, '2026-08', ['1', 1, 1, '']],
@@ -143,6 +146,19 @@ it('waits for nothing where there was nothing: the prior year is full, a formula
     $book['recordSets'][0]['covers']['from'] = '2025-05-02';
     expect(assessed($book)['assessments']['JOB ORG']['projection']['method'])->toBe('run-rate');
 });
+
+it('is expected over units where one of them is expected', function (?string $to, int $expected) {
+    $kpi = countedKpi(['take' => 'mean', 'of' => 'cost'], ['gather' => ['method' => 'mean'], 'units' => [['unit' => 'ORG', 'gathered' => true], ['unit' => 'A'], ['unit' => 'B']]]);
+    $book = [...jobBook([], [], $to === null ? [] : ['covers' => ['from' => '2024-04-01', 'to' => $to]]), 'kpis' => [$kpi]];
+    expect(spanOf($book))->toMatchArray(['expected' => $expected, 'actual' => null]);
+})->with(['nothing in any' => [null, 0], 'missing in all' => ['2026-08-30', 1]]);
+
+it('judges a part on its very limits by the better colour', function (string $share, string $status) {
+    // Half of the records is in each part.
+    $rows = [['1', 'A', null, '2026-08-01', null], ['2', 'B', null, '2026-08-02', null]];
+    $splits = ['splits' => [['code' => 'S', 'name' => 'by it', 'of' => 'zone', 'shares' => ['A' => $share], 'green' => '5', 'amber' => '10']]];
+    expect(array_column(partsOf(jobBook($rows, ['take' => 'count'], [], $splits), 'S'), 'status', 'part')['A'])->toBe($status);
+})->with([['45', 'green'], ['55', 'green'], ['44.99999999', 'amber'], ['40', 'amber'], ['60', 'amber'], ['39.99999999', 'red'], ['60.00000001', 'red']]);
 
 it('is taken again of the records of a span for a formula that is recomputed', function () {
     $kpis = ['kpis' => [countedKpi(['take' => 'mean', 'of' => 'cost']), kpi('RATIO', ['kind' => 'formula', 'formula' => 'JOB / PLAIN', 'accumulation' => 'recompute']), kpi('PLAIN', ['accumulation' => 'sum'])], 'readings' => rows('PLAIN', '2026-07', ['1', '1'])];

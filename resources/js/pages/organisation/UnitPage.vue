@@ -10,7 +10,6 @@ import { useQuery } from '@tanstack/vue-query';
 import { useTitle } from '@vueuse/core';
 import { ROLL_UPS } from '@/words';
 import { computed } from 'vue';
-import { useRouter } from 'vue-router';
 
 /** One unit by itself: what is measured there, who answers for it, how it stood before, what it looks like on a map. */
 const { code } = defineProps<{ code: string }>();
@@ -21,7 +20,6 @@ const { data, error, isPending, refetch } = useQuery({
 });
 const { units } = useSession();
 const { query } = useView();
-const router = useRouter();
 const { busy, said, send } = useSending();
 useTitle(computed(() => `${data.value?.name ?? 'Unit'} · Kybernet`));
 
@@ -142,19 +140,24 @@ async function removeShape(): Promise<void> {
                         <svg
                             :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
                             class="w-full max-w-[330px]"
-                            role="img"
+                            role="group"
                             :aria-label="own ? `${data.name} among those beside it` : `What belongs to ${data.name}`"
                         >
-                            <path
+                            <RouterLink
                                 v-for="each in shapes"
                                 :key="each.code"
-                                :d="each.path"
-                                class="cursor-pointer fill-sheet stroke-edge hover:fill-brass-tint"
-                                stroke-width="1"
-                                @click="router.push({ name: 'unit', params: { code: each.code } })"
+                                :to="{ name: 'unit', params: { code: each.code } }"
+                                class="shape"
+                                :aria-label="each.name"
+                                :aria-current="each.code === data.code ? 'page' : undefined"
                             >
                                 <title>{{ each.name }}</title>
-                            </path>
+                                <path
+                                    :d="each.path"
+                                    class="fill-sheet stroke-edge hover:fill-brass-tint"
+                                    stroke-width="1"
+                                />
+                            </RouterLink>
                             <path
                                 v-if="own"
                                 :d="own.path"
@@ -200,3 +203,15 @@ async function removeShape(): Promise<void> {
         <p v-if="said" class="error mt-3" role="alert">{{ said }}</p>
     </template>
 </template>
+
+<style scoped>
+/* An outline around a region would be that of its box. */
+.shape:focus-visible {
+    outline: none;
+}
+
+.shape:focus-visible path {
+    stroke: var(--color-brass);
+    stroke-width: 3;
+}
+</style>
