@@ -7,108 +7,126 @@ namespace App\Records;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Measure\Exact;
-use Kybernet\Core\Records\Condition;
+use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Day;
 use Kybernet\Core\Records\FieldType;
+use Kybernet\Core\Records\Instant;
 use Kybernet\Core\Records\RecordSet;
+use Kybernet\Core\Records\Source;
+use Kybernet\Core\Records\Split;
 use Kybernet\Core\Records\Take;
 use Kybernet\Core\Records\Taking;
 use Kybernet\Core\Records\Zone;
+use stdClass;
 
 /**
  * What a KPI counts of a table of records, as the database counts it: exact, for sets that are too large to be read.
  */
 final readonly class RecordTally
 {
-    /**
-     * @param  string  $table  of the records
-     * @param  array<string, string>  $columns  by field
-     */
-    public function __construct(private Connection $database, private RecordSet $set, private string $table, private array $columns, private Zone $zone) {}
+    public function __construct(private Connection $database, private RecordSet $set, private RecordTable $table, private Zone $zone) {}
 
     /**
-     * @param  non-empty-list<array{int, int}>  $days  first and last of each period; under `open` the last one alone counts
-     * @param  string  $among  which records belong to the unit, as a condition on the table
-     * @return array{counted: int, empty: int, met: int, figure: Exact|null} how many count, have no value, meet what a share is of; and what is taken of them
-     */
-    public function of(Counted $counted, array $days, string $among = 'true'): array
-    {
-        $last = (new Day($days[count($days) - 1][1]))->key();
-        $sql = new RecordSql($this->set, $this->columns, $this->zone, "'{$last}'::date");
-        $term = $counted->of !== null && $counted->of->type === FieldType::Number ? $sql->number($counted->of) : null;
-        $value = match (true) {
-            ! $counted->take->isOfValues() || $counted->of === null => 'true',
-            $term !== null => $term->sql,
-            default => $sql->plain($counted->of),
-        };
-        $meets = $counted->take === Take::Share ? self::all($counted->met, $sql) : 'false';
-        $seen = "(SELECT {$value} AS value, {$meets} AS is_met FROM {$this->table} WHERE {$among} AND {$this->dated($counted, $days, $sql, $last)} AND ".self::all($counted->where, $sql).' OFFSET 0) AS seen';
-        $row = $this->database->selectOne("SELECT count(value) AS counted, count(*) - count(value) AS empty, count(*) FILTER (WHERE is_met AND value IS NOT NULL) AS met, {$this->taken($counted->take)} AS taken FROM {$seen}");
-        if (! is_object($row) || ! is_int($row->counted ?? null) || ! is_int($row->empty ?? null) || ! is_int($row->met ?? null)) {
-            throw new \LogicException('A query of counts gives them.');
-        }
-        $taken = match (true) {
-            $row->counted < 1 => [],
-            $counted->take === Take::Median || $counted->take === Take::Percentile => $this->neighbours($seen, Taking::place($row->counted, $counted->percentile())),
-            default => is_string($row->taken ?? null) ? [$row->taken] : [],
-        };
-        $numbers = array_map(fn (string $number): Exact => Exact::of(BigDecimal::of($number))->dividedBy(Exact::of($term->divisor ?? 1)), $taken);
-
-        return ['counted' => $row->counted, 'empty' => $row->empty, 'met' => $row->met, 'figure' => self::figure($counted, $numbers, $row->counted, $row->met)];
-    }
-
-    /**
-     * The value at a place among those in order, and the one after it.
+     * Of all records.
      *
-     * @return list<string>
+     * @param  non-empty-list<array{int, int}>  $days  first and last of each period; under `open` the last one alone counts
      */
-    private function neighbours(string $seen, int $place): array
+    public function of(Counted $counted, array $days): Count
     {
-        /** @var list<object{near: string}> $rows */
-        $rows = $this->database->select("SELECT value::text AS near FROM {$seen} WHERE value IS NOT NULL ORDER BY value OFFSET {$place} LIMIT 2");
-
-        return array_map(fn (object $row): string => $row->near, $rows);
+        return $this->each($counted, [$days])[0][0] ?? new Count;
     }
 
-    /** @param  list<Condition>  $conditions */
-    private static function all(array $conditions, RecordSql $sql): string
+    /**
+     * Of many spans and places at once, in one query.
+     *
+     * @param  non-empty-list<non-empty-list<array{int, int}>>  $spans  first and last days of the periods of each
+     * @param  array<int, list<string>>|null  $members  by what names of units records belong to whom; null for all records, to 0
+     * @return array<int, array<int, Count>> by member and position of the span; those without records are left out
+     */
+    public function each(Counted $counted, array $spans, ?array $members = null): array
     {
-        return implode(' AND ', ['true', ...array_map($sql->condition(...), $conditions)]);
+        $query = new RecordQuery($this->set, $counted, $this->table, $this->zone, $spans, $members);
+        [$seen, $bindings] = $query->seen();
+        $counts = [];
+        foreach ($this->database->select("SELECT member, place, {$this->taken($counted)} FROM ({$seen}) AS seen GROUP BY member, place", $bindings) as $row) {
+            $counts[(int) $row->member][(int) $row->place] = self::count($counted, $row, $query->divisor);
+        }
+
+        return $counts;
     }
 
-    /** @param  list<Exact>  $numbers  what the database took */
-    private static function figure(Counted $counted, array $numbers, int $count, int $met): ?Exact
+    /**
+     * Of one span, in parts.
+     *
+     * @param  non-empty-list<array{int, int}>  $days
+     * @param  list<string>|null  $names  of units whose records count; null for all
+     * @param  array<string, string>  $codes  codes of units by all names that records give them
+     * @return list<array{string|null, Count}>
+     */
+    public function parts(Counted $counted, Split $split, array $days, ?array $names, array $codes): array
     {
-        return match ($counted->take) {
-            Take::Count, Take::Share, Take::Open => Taking::of($counted, [], $count, $met),
-            Take::Sum, Take::Distinct => $numbers[0] ?? Exact::of(0),
-            Take::Mean => isset($numbers[0]) ? $numbers[0]->dividedBy(Exact::of($count)) : null,
-            Take::Minimum, Take::Maximum => $numbers[0] ?? null,
-            Take::Median, Take::Percentile => $numbers === [] || $count < 1 ? null : Taking::between($numbers, $count, $counted->percentile()),
+        $query = new RecordQuery($this->set, $counted, $this->table, $this->zone, [$days], $names === null ? null : [1 => $names], $split, $codes);
+        [$seen, $bindings] = $query->seen();
+        $isUnit = $split->of->text === $counted->unit;
+        $parts = [];
+        foreach ($this->database->select("SELECT part::text AS part, {$this->taken($counted)} FROM ({$seen}) AS seen GROUP BY seen.part", $bindings) as $row) {
+            $count = self::count($counted, $row, $query->divisor);
+            if ($count->records > 0) {
+                $parts[] = [$isUnit || $split->bands !== [] ? $row->part : self::part($split->of->type, $row->part, $query->partDivisor), $count];
+            }
+        }
+
+        return $parts;
+    }
+
+    /** A part as the core calls it. */
+    private static function part(FieldType $type, ?string $value, int $divisor): ?string
+    {
+        return $value === null ? null : match ($type) {
+            FieldType::Number => Source::text(Exact::of(BigDecimal::of($value))->dividedBy(Exact::of($divisor))),
+            FieldType::Date => Source::text(Day::parse($value)),
+            FieldType::Time => Source::text(self::instant($value)),
+            FieldType::YesNo => Source::text($value === 'true'),
+            FieldType::Text => $value,
         };
     }
 
-    /** @param  non-empty-list<array{int, int}>  $days */
-    private function dated(Counted $counted, array $days, RecordSql $sql, string $last): string
+    /** An instant as the database writes it, with its zone in hours and perhaps minutes. */
+    public static function instant(string $text): Instant
     {
-        if ($counted->take === Take::Open && $counted->until !== null) {
-            return "{$sql->day($counted->datedBy)} <= '{$last}' AND coalesce({$sql->day($counted->until)} > '{$last}', true)";
-        }
-        $day = $sql->day($counted->datedBy);
-
-        return '('.implode(' OR ', array_map(fn (array $period): string => "{$day} BETWEEN '".(new Day($period[0]))->key()."' AND '".(new Day($period[1]))->key()."'", $days)).')';
+        return Instant::parse(preg_replace(['/ /', '/([+-]\d\d)\z/'], ['T', '$1:00'], $text, 1) ?? $text);
     }
 
-    /** What is taken of the values, as text; the values of a percentile are asked for by their places. */
-    private function taken(Take $take): string
+    /** What is counted and taken of the rows of a group. */
+    private function taken(Counted $counted): string
     {
-        return match ($take) {
+        $percent = $counted->percentile();
+        $taken = match ($counted->take) {
             Take::Sum, Take::Mean => 'sum(value)::text',
             Take::Minimum => 'min(value)::text',
             Take::Maximum => 'max(value)::text',
             Take::Distinct => 'count(DISTINCT value)::text',
+            // The value at the place of the percentile, and the next: (n - 1) · p ÷ 100, counted from 1.
+            Take::Median, Take::Percentile => "array_to_string((array_agg(value ORDER BY value) FILTER (WHERE value IS NOT NULL))[floor((count(value) - 1) * {$percent}::numeric * 0.01)::int + 1 : floor((count(value) - 1) * {$percent}::numeric * 0.01)::int + 2], ' ')",
             default => 'NULL::text',
         };
+
+        return "count(value) AS counted, count(*) - count(value) AS empty, count(*) FILTER (WHERE is_met AND value IS NOT NULL) AS met, {$taken} AS taken";
+    }
+
+    private static function count(Counted $counted, stdClass $row, int $divisor): Count
+    {
+        $records = max(0, (int) $row->counted);
+        $numbers = $records === 0 || $row->taken === null ? [] : array_map(
+            fn (string $number): Exact => Exact::of(BigDecimal::of($number))->dividedBy(Exact::of($divisor)),
+            explode(' ', $row->taken),
+        );
+        $taken = match (true) {
+            $counted->take === Take::Median || $counted->take === Take::Percentile => $numbers === [] || $records === 0 ? null : Taking::between($numbers, $records, $counted->percentile()),
+            default => $numbers[0] ?? null,
+        };
+
+        return new Count($records, max(0, (int) $row->empty), max(0, (int) $row->met), $taken);
     }
 }

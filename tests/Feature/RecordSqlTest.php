@@ -2,14 +2,16 @@
 
 declare(strict_types=1);
 
+use App\Records\RecordTable;
 use App\Records\RecordTally;
 use Brick\Math\BigDecimal;
 use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
-use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Records\Band;
 use Kybernet\Core\Records\Condition;
+use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Counting;
 use Kybernet\Core\Records\Coverage;
@@ -19,6 +21,7 @@ use Kybernet\Core\Records\FieldType;
 use Kybernet\Core\Records\Instant;
 use Kybernet\Core\Records\Operator;
 use Kybernet\Core\Records\RecordSet;
+use Kybernet\Core\Records\Split;
 use Kybernet\Core\Records\Take;
 use Kybernet\Core\Records\Zone;
 
@@ -129,6 +132,14 @@ function anyCounted(RecordSet $set): Counted
     );
 }
 
+function anySplit(RecordSet $set): Split
+{
+    $of = one([...array_keys(TYPES), 'double', 'took', 'days(begun, periodEnd)']);
+    $isNumber = $set->source($of)->type === FieldType::Number;
+
+    return new Split('S', 'S', $set->source($of), $isNumber && mt_rand(0, 1) === 0 ? [new Band(BigDecimal::of('1'), 'few'), new Band(BigDecimal::of('10.5'), 'some'), ...(mt_rand(0, 1) === 0 ? [new Band(null, 'many')] : [])] : []);
+}
+
 it('counts in the database what the core counts, for any definition, records and clock', function (string $zoneName, int $seed) {
     mt_srand($seed);
     $calculated = ['double' => Expression::parse('cost * 2 - part', TYPES), 'took' => Expression::parse('hours(rang, came)', TYPES)];
@@ -142,19 +153,31 @@ it('counts in the database what the core counts, for any definition, records and
         DB::statement('DELETE FROM trial');
         DB::table('trial')->insert(array_map(fn (array $record): array => array_combine($columns, array_map(fn (mixed $value): mixed => $value instanceof Day || $value instanceof Instant ? $value->key() : $value, array_values($record))), $records));
         $records = new RecordSet('SET', TYPES, $calculated, new Coverage, [], $records);
-        $tally = new RecordTally(DB::connection(), $records, 'trial', $columns, $zone);
+        $tally = new RecordTally(DB::connection(), $records, new RecordTable('trial', $columns), $zone);
         for ($definition = 0; $definition < 120; $definition++) {
             $counted = anyCounted($records);
             $first = Period::month(2026, mt_rand(1, 9));
             $periods = $first->to($first->plus(mt_rand(0, 3)));
-            $core = (new Counting($records, $counted, $zone, $year, Frequency::Month, []))->figures([])->tally($periods);
-            $figure = fn (?Exact $figure): ?string => $figure === null ? null : (string) $figure;
-            $expected = [count($core->records), $core->empty, count($core->met), $figure($core->figure($counted))];
-            $given = $tally->of($counted, array_map($year->days(...), $periods));
-            $given = [$given['counted'], $given['empty'], $given['met'], $figure($given['figure'])];
-            $figures += $expected[0] > 0 ? 1 : 0;
+            $counts = (new Counting($records, $counted, $zone, $year, Frequency::Month, []))->counts([]);
+            $told = fn (Count $count): array => [$count->records, $count->empty, $count->met, $count->figure($counted->take)?->__toString()];
+            $expected = [$told($counts->of($periods)), ...array_map(fn (Period $period): array => $told($counts->of([$period])), $periods)];
+            $days = array_map($year->days(...), $periods);
+            $each = $tally->each($counted, array_map(fn (array $period): array => [$period], $days))[0] ?? [];
+            $given = [$told($tally->of($counted, $days)), ...array_map(fn (int $at): array => $told($each[$at] ?? new Count), array_keys($periods))];
+            $figures += $expected[0][0] > 0 ? 1 : 0;
             if ($given !== $expected) {
                 $differences[] = json_encode([$counted->take->value, $counted->of?->text, array_column($counted->where, 'members'), array_column($counted->met, 'members'), $counted->datedBy, $first->key(), 'core' => $expected, 'database' => $given]);
+            }
+            $split = anySplit($records);
+            $parts = fn (array $parts): array => array_map(fn (array $part): array => [$part[0], ...$told($part[1])], $parts);
+            $sorted = function (array $parts): array {
+                usort($parts, fn (array $one, array $other): int => strcmp(json_encode($one, JSON_THROW_ON_ERROR), json_encode($other, JSON_THROW_ON_ERROR)));
+
+                return $parts;
+            };
+            [$expected, $given] = [$sorted($parts($counts->parts($split, $periods))), $sorted(array_map(fn (array $part): array => [$part[0], $part[1], 0, $part[3], $part[4]], $parts($tally->parts($counted, $split, $days, null, []))))];
+            if ($given !== $expected) {
+                $differences[] = json_encode(['split' => $split->of->text, $counted->take->value, $counted->of?->text, 'core' => $expected, 'database' => $given]);
             }
         }
     }

@@ -4,12 +4,14 @@ declare(strict_types=1);
 
 namespace App\Console\Commands;
 
+use App\Records\RecordTable;
 use App\Records\RecordTally;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Records\Condition;
+use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Coverage;
 use Kybernet\Core\Records\Expression;
@@ -46,7 +48,7 @@ final class BenchRecords extends Command
             FROM generate_series(1, {$count}) n, LATERAL (SELECT '2024-04-01'::date + (random() * 880)::int AS day OFFSET n * 0) days;
             CREATE INDEX ON bench_records (repaired); ANALYZE bench_records");
         $set = new RecordSet('JOBS', self::FIELDS, ['took' => Expression::parse('days(reported, repaired)', self::FIELDS)], new Coverage);
-        $tally = new RecordTally(DB::connection(), $set, 'bench_records', array_combine(array_keys(self::FIELDS), array_keys(self::FIELDS)), new Zone('Europe/London'));
+        $tally = new RecordTally(DB::connection(), $set, new RecordTable('bench_records', array_combine(array_keys(self::FIELDS), array_keys(self::FIELDS))), new Zone('Europe/London'));
         $year = new FinancialYear(4);
         $periods = Period::parse('2025-08')->to(Period::parse('2026-08'));
         $this->line(number_format($count).' records, the figures of 13 months');
@@ -56,7 +58,7 @@ final class BenchRecords extends Command
             [$fastest, $figures] = [['core' => INF, 'sql' => INF], ['core' => [], 'sql' => []]];
             foreach (range(1, self::ROUNDS) as $round) {
                 $started = hrtime(true);
-                $figures['core'] = array_map(fn (Period $period): string => (string) $tally->of($counted, [$year->days($period)])['figure'], $periods);
+                $figures['core'] = array_values(array_map(fn (Count $count): string => (string) $count->figure($counted->take), $tally->each($counted, array_map(fn (Period $period): array => [$year->days($period)], $periods))[0]));
                 $fastest['core'] = min($fastest['core'], (hrtime(true) - $started) / 1e6);
                 $started = hrtime(true);
                 $figures['sql'] = $this->byHand($sql);

@@ -63,9 +63,7 @@ final class Composition
                 $placed->definition->accumulation,
                 $this->isMeasured($placed->tenure),
             ),
-            $placed->definition->counted !== null && $this->records !== null => $this->records
-                ->counting($placed->kpi, $placed->definition->counted, $placed->definition->frequency)
-                ->figures([$placed->unit, ...$this->allBelow($placed->unit)], $placed->readings),
+            $placed->definition->counted !== null && $this->records !== null => $this->records->figures($placed, [$placed->unit, ...$this->allBelow($placed->unit)]),
             default => $placed->readings,
         };
 

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Kybernet\Core\Records;
 
 use Brick\Math\BigDecimal;
+use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Period;
 
 /**
  * How a KPI is counted from records: which, what is taken of them, how they are dated, and where they belong.
@@ -20,6 +22,7 @@ final readonly class Counted
      * @param  string|null  $until  under `open` until when
      * @param  string|null  $unit  the field that says to which unit a record belongs; null for all records in each
      * @param  list<Condition>  $where  all of which must hold
+     * @param  Period|null  $from  the month from which it is counted; before it is what was entered
      */
     public function __construct(
         public string $records,
@@ -31,12 +34,19 @@ final readonly class Counted
         public ?string $until,
         public ?string $unit,
         public array $where,
+        public ?Period $from = null,
     ) {}
 
     /** Of a median 50. */
     public function percentile(): BigDecimal
     {
         return $this->percentile ?? BigDecimal::of(50);
+    }
+
+    /** Whether the period lies before those that are counted. */
+    public function beginsAfter(Period $period, FinancialYear $year): bool
+    {
+        return $this->from !== null && $year->beginMonth($period)->compareTo($this->from) < 0;
     }
 
     /** Whether what is counted of a record depends on the period for which it is looked at. */

@@ -8,7 +8,6 @@ use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
-use Kybernet\Core\Measure\Series;
 
 /**
  * The records of a set as one KPI counts them: dated, sorted to their units, and met by the conditions. Made once for a
@@ -48,11 +47,8 @@ final class Counting
         $this->isDated = $counted->isDated();
     }
 
-    /**
-     * @param  list<string>  $units  the unit and all units below it
-     * @param  Series  $byHand  figures that stand over the counted ones
-     */
-    public function figures(array $units, Series $byHand = new Series([])): RecordFigures
+    /** @param  list<string>  $units  the unit and all units below it */
+    public function counts(array $units): PlainCounts
     {
         $this->sort();
         $places = $this->counted->unit === null
@@ -60,7 +56,7 @@ final class Counting
             : array_merge([], ...array_map(fn (string $unit): array => $this->byUnit[$unit] ?? [], $units));
         sort($places);
 
-        return new RecordFigures($this, $places, $byHand);
+        return new PlainCounts($this, $places);
     }
 
     /** @return array<string, Value> */

@@ -43,26 +43,20 @@ final readonly class Split
         if ($counted === []) {
             return SplitPart::sorted(array_map(fn (string $part): SplitPart => new SplitPart($part, null, null, $this->shares[$part], Status::NoData), array_map(strval(...), array_keys($this->shares))));
         }
-        $counting = $figures->counting;
-        $at = $counting->at($counted[count($counted) - 1]);
-        $whole = $figures->tally($counted);
-        $places = [];
-        foreach ($whole->records as $place) {
-            $part = $this->part($counting, $place, $at);
-            // An empty field is a part too, and no text is told from one by this.
-            $places[$part === null ? '' : "={$part}"][$place] = true;
+        $whole = $figures->counts->of($counted);
+        $found = $figures->counts->parts($this, $counted);
+        $there = array_column($found, 0);
+        foreach (array_map(strval(...), array_keys($this->shares)) as $part) {
+            if (! in_array($part, $there, true)) {
+                $found[] = [$part, new Count];
+            }
         }
-        foreach (array_keys($this->shares) as $part) {
-            $places["={$part}"] ??= [];
-        }
-        $take = $counting->counted->take;
-        $total = $take->addsUp() ? $whole->figure($counting->counted) : Exact::of(count($whole->records));
+        $take = $figures->definition->take;
+        $total = $take->addsUp() ? $whole->figure($take) : Exact::of($whole->records);
         $parts = [];
-        foreach ($places as $key => $of) {
-            $name = $key === '' ? null : substr($key, 1);
-            $tally = $whole->of($of);
-            $figure = $of === [] && ! $take->addsUp() && $take !== Take::Distinct ? null : $tally->figure($counting->counted);
-            $share = $total === null || $total->isZero() ? null : ($take->addsUp() ? $figure : Exact::of(count($tally->records)))?->times(100)->dividedBy($total);
+        foreach ($found as [$name, $count]) {
+            $figure = $count->records === 0 && ! $take->addsUp() && $take !== Take::Distinct ? null : $count->figure($take);
+            $share = $total === null || $total->isZero() ? null : ($take->addsUp() ? $figure : Exact::of($count->records))?->times(100)->dividedBy($total);
             $target = $name === null ? null : $this->shares[$name] ?? null;
             $parts[] = new SplitPart($name, $figure, $share, $target, $this->judge($share, $target));
         }
@@ -70,13 +64,9 @@ final readonly class Split
         return SplitPart::sorted($parts);
     }
 
-    /** The part to which a record belongs; null where its field is empty, or in no band. */
-    public function part(Counting $counting, int $place, At $at): ?string
+    /** The part to which a value belongs; null where there is none, or it lies in no band. */
+    public function part(Exact|Day|Instant|string|bool|null $value): ?string
     {
-        if ($this->of->text === $counting->counted->unit) {
-            return $counting->unitOf($place);
-        }
-        $value = $this->of->value($counting->record($place), $at);
         if ($value === null) {
             return null;
         }

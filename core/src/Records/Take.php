@@ -59,4 +59,10 @@ enum Take: string
     {
         return in_array($this, [self::Count, self::Sum, self::Open], true);
     }
+
+    /** Whether what several periods give together is known from what each of them gives. */
+    public function isTakenOfParts(): bool
+    {
+        return ! in_array($this, [self::Distinct, self::Median, self::Percentile], true);
+    }
 }

@@ -16,27 +16,21 @@ final class Taking
 {
     /**
      * @param  list<Exact|Day|Instant|string|bool>  $values  one a record, where values are taken
-     * @param  int  $count  how many records count
-     * @param  int  $met  how many of them meet the conditions of a share
-     * @return Exact|null null where nothing can be taken of none
+     * @return Exact|null under `mean` their sum, otherwise as named; null where nothing is taken, or of none
      */
-    public static function of(Counted $counted, array $values, int $count, int $met): ?Exact
+    public static function of(Counted $counted, array $values): ?Exact
     {
-        $take = $counted->take;
-        if ($take === Take::Distinct) {
+        if ($counted->take === Take::Distinct) {
             return Exact::of(count(array_flip(array_map(Source::text(...), $values))));
         }
         $numbers = array_values(array_filter($values, fn (mixed $value): bool => $value instanceof Exact));
 
-        return match (true) {
-            $take === Take::Count, $take === Take::Open => Exact::of($count),
-            $take === Take::Share => $count === 0 ? null : Exact::of($met)->times(100)->dividedBy(Exact::of($count)),
-            $take === Take::Sum => $numbers === [] ? Exact::of(0) : Accumulation::Sum->combine($numbers),
-            $numbers === [] => null,
-            $take === Take::Mean => Accumulation::Mean->combine($numbers),
-            $take === Take::Minimum => Accumulation::Minimum->combine($numbers),
-            $take === Take::Maximum => Accumulation::Maximum->combine($numbers),
-            default => self::percentile($numbers, $counted->percentile()),
+        return $numbers === [] ? null : match ($counted->take) {
+            Take::Count, Take::Open, Take::Share => null,
+            Take::Sum, Take::Mean => Accumulation::Sum->combine($numbers),
+            Take::Minimum => Accumulation::Minimum->combine($numbers),
+            Take::Maximum => Accumulation::Maximum->combine($numbers),
+            Take::Median, Take::Percentile => self::percentile($numbers, $counted->percentile()),
         };
     }
 

@@ -15,14 +15,13 @@ final readonly class Tally
      * @param  list<int>  $records  places of those that count: of the unit, dated in the periods, meeting the conditions, with a value
      * @param  list<Exact|Day|Instant|string|bool>  $values  theirs, where values are taken
      * @param  list<int>  $met  places of those that meet the conditions of a share
-     * @param  int  $empty  how many meet the conditions and have no value
+     * @param  int<0, max>  $empty  how many meet the conditions and have no value
      */
     public function __construct(public array $records, public array $values, public array $met, public int $empty) {}
 
-    /** The figure of some of them, or of all. */
-    public function figure(Counted $counted): ?Exact
+    public function count(Counted $counted): Count
     {
-        return Taking::of($counted, $this->values, count($this->records), count($this->met));
+        return new Count(count($this->records), $this->empty, count($this->met), Taking::of($counted, $this->values));
     }
 
     /**

@@ -59,6 +59,7 @@ final class CountedReader
             self::field($row, 'until', $set, [FieldType::Date, FieldType::Time]),
             self::field($row, 'unit', $set, [FieldType::Text]),
             self::conditions($row, 'where', $set),
+            $row->month('from'),
         );
     }
 

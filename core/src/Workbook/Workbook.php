@@ -7,7 +7,7 @@ namespace Kybernet\Core\Workbook;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Measure\Composition;
-use Kybernet\Core\Records\Counters;
+use Kybernet\Core\Records\PlainCounters;
 use Kybernet\Core\Records\Zone;
 
 /**
@@ -56,6 +56,6 @@ final readonly class Workbook
 
         $sets = array_column(array_map(fn (RecordSetEntry $entry): array => [$entry->set->code, $entry->set], $this->recordSets), 1, 0);
 
-        return new Composition($placed, array_column($this->units, 'parent', 'code'), $timeline, new Counters($sets, new Zone($this->timeZone), $this->year, array_column($this->units, 'code')));
+        return new Composition($placed, array_column($this->units, 'parent', 'code'), $timeline, new PlainCounters($sets, new Zone($this->timeZone), $this->year, array_column($this->units, 'code')));
     }
 }

@@ -174,6 +174,7 @@ final class WorkbookWriter
             'until' => $counted->until,
             'unit' => $counted->unit,
             'where' => array_map(fn (Condition $condition): array => $condition->members, $counted->where),
+            'from' => $counted->from?->key(),
         ]);
     }
 
