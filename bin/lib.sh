@@ -381,7 +381,10 @@ grant_rows() {
     sql "$DATABASE" "REVOKE CREATE ON SCHEMA public FROM PUBLIC; GRANT USAGE ON SCHEMA public TO $role;
         GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO $role;
         GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO $role; GRANT SELECT ON note_versions TO $role;
-        REVOKE INSERT, UPDATE, DELETE ON audit_entries, migrations FROM $role"
+        REVOKE INSERT, UPDATE, DELETE ON audit_entries, migrations FROM $role;
+        GRANT USAGE ON SCHEMA records TO $role;
+        GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA records TO $role;
+        ALTER DEFAULT PRIVILEGES IN SCHEMA records GRANT SELECT, INSERT, UPDATE, DELETE ON TABLES TO $role"
 }
 
 # prepare_instance URL: settings and secrets, an up-to-date schema, the demonstration where there is nothing yet.

@@ -9,6 +9,7 @@ use App\Logbook\LogbookController;
 use App\Logbook\PeriodController;
 use App\Logbook\TargetController;
 use App\Models\Kpi;
+use App\Models\RecordSet;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\FirstMonthController;
@@ -32,6 +33,10 @@ use App\Settings\LogoController;
 use App\Settings\MailController;
 use App\Settings\SettingsController;
 use App\Settings\TokenController;
+use App\Sources\BehindController;
+use App\Sources\LoadController;
+use App\Sources\PreviewController;
+use App\Sources\SourceController;
 use App\Trail\ChangeController;
 use Illuminate\Support\Facades\Route;
 
@@ -141,6 +146,10 @@ Route::middleware('auth')->group(function (): void {
     Route::get('units/{unit}/matrix', [ReviewController::class, 'matrix'])->can('view', 'unit');
     Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
     Route::get('measurements/{measurement}', [ReviewController::class, 'row'])->can('view', 'measurement');
+    Route::get('measurements/{measurement}/records', [BehindController::class, 'records'])->can('view', 'measurement');
+    Route::get('measurements/{measurement}/records/file', [BehindController::class, 'file'])->can('view', 'measurement');
+    Route::get('measurements/{measurement}/cases', [BehindController::class, 'cases'])->can('view', 'measurement');
+    Route::get('measurements/{measurement}/splits', [BehindController::class, 'splits'])->can('view', 'measurement');
     Route::get('units/{unit}/kpis/{kpi}', [ReviewController::class, 'kpi'])->can('view', 'kpi');
     Route::get('units/{unit}/kpis/{kpi}/what-if', [ReviewController::class, 'whatIf'])->can('view', 'kpi');
     Route::put('measurements/{measurement}/call', [FollowUpController::class, 'call'])->can('call', 'measurement');
@@ -152,6 +161,20 @@ Route::middleware('auth')->group(function (): void {
         Route::put('measurements/{measurement}/notes/{period}', [LogbookController::class, 'note'])->can('log', 'measurement');
         Route::post('measurements/{measurement}/actions/{period}', [FollowUpController::class, 'agree'])->can('log', 'measurement');
     });
+
+    Route::post('record-preview', PreviewController::class)->can('make', RecordSet::class);
+    Route::get('record-sets', [SourceController::class, 'index'])->can('viewAny', RecordSet::class);
+    Route::post('record-samples', [SourceController::class, 'sample'])->can('make', RecordSet::class);
+    Route::post('record-sets', [SourceController::class, 'store'])->can('make', RecordSet::class);
+    Route::get('record-sets/{recordSet}', [SourceController::class, 'show'])->can('view', 'recordSet');
+    Route::put('record-sets/{recordSet}', [SourceController::class, 'update'])->can('change', 'recordSet');
+    Route::put('record-sets/{recordSet}/unit-names', [SourceController::class, 'names'])->can('change', 'recordSet');
+    Route::put('record-sets/{recordSet}/retirement', [SourceController::class, 'retire'])->can('change', 'recordSet');
+    Route::delete('record-sets/{recordSet}/retirement', [SourceController::class, 'bringBack'])->can('change', 'recordSet');
+    Route::post('record-sets/{recordSet}/loads', [LoadController::class, 'store'])->can('load', 'recordSet');
+    Route::get('record-loads/{recordLoad}', [LoadController::class, 'show'])->can('handle', 'recordLoad');
+    Route::post('record-loads/{recordLoad}/application', [LoadController::class, 'apply'])->can('handle', 'recordLoad');
+    Route::delete('record-loads/{recordLoad}/application', [LoadController::class, 'undo'])->can('handle', 'recordLoad');
 
     Route::get('starters', [StarterController::class, 'index'])->can('define', Kpi::class);
     Route::post('starters', [StarterController::class, 'store'])->can('define', Kpi::class);

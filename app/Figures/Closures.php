@@ -33,7 +33,13 @@ final class Closures
      */
     public function locks(MeasurementFacts $kpi, Period $period): bool
     {
-        return $this->holds($kpi->unitId, $period) && ($kpi->since === null || $kpi->since <= ($this->last[$kpi->unitId] ?? ''));
+        return $this->locksPlace($kpi->unitId, $kpi->since, $period);
+    }
+
+    /** @param  string|null  $since  when the KPI began to be measured in the unit */
+    public function locksPlace(int $unit, ?string $since, Period $period): bool
+    {
+        return $this->holds($unit, $period) && ($since === null || $since <= ($this->last[$unit] ?? ''));
     }
 
     /**

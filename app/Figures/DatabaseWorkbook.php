@@ -8,6 +8,8 @@ use App\Models\Role;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Records\KeptSet;
+use App\Records\RecordSets;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\PeriodDate;
@@ -22,6 +24,7 @@ use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\MeasurementEntry;
 use Kybernet\Core\Workbook\NoteEntry;
 use Kybernet\Core\Workbook\PersonEntry;
+use Kybernet\Core\Workbook\RecordSetEntry;
 use Kybernet\Core\Workbook\Sourcing;
 use Kybernet\Core\Workbook\UnitEntry;
 use Kybernet\Core\Workbook\Workbook;
@@ -39,6 +42,8 @@ final readonly class DatabaseWorkbook
         private PeriodDate $dates,
         private FinancialYear $year,
         private Installation $installation,
+        private RecordSets $sets,
+        private DefinitionRows $definitions,
     ) {}
 
     public function read(): Workbook
@@ -51,7 +56,8 @@ final readonly class DatabaseWorkbook
             array_values($this->database->table('themes')->orderBy('position')->orderBy('name')->pluck('name')->all()),
             $this->kpis(),
             $this->closings(),
-            timeZone: $this->installation->timeZone(),
+            $this->recordSets(),
+            $this->installation->timeZone(),
         );
     }
 
@@ -65,6 +71,8 @@ final readonly class DatabaseWorkbook
             $this->database->table('objectives')->orderBy('position')->orderBy('id')->pluck('name', 'code')->all(),
             [],
             $this->kpis(null, self::noFigures(), self::noFigures()),
+            [],
+            $this->recordSets(),
         );
     }
 
@@ -121,6 +129,12 @@ final readonly class DatabaseWorkbook
         );
     }
 
+    /** @return list<RecordSetEntry> without their records */
+    private function recordSets(): array
+    {
+        return array_values(array_map(fn (KeptSet $set): RecordSetEntry => $set->entry, $this->sets->all()));
+    }
+
     /** @return list<KpiEntry> */
     private function kpis(?int $id = null, ?Period $first = null, ?Period $last = null): array
     {
@@ -152,6 +166,8 @@ final readonly class DatabaseWorkbook
                 $places[$kpi->id]['definition'] ?? $this->kpis->definitionOf($kpi->id),
                 $places[$kpi->id]['units'] ?? [],
                 new Sourcing($kpi->source === '' ? null : $kpi->source, $kpi->due_day, $kpi->data_available, $kpi->definition_agreed, $kpi->note_required),
+                $this->definitions->splits($kpi),
+                $kpi->parts === null ? [] : json_decode($kpi->parts, true, flags: JSON_THROW_ON_ERROR),
             ))->all());
     }
 

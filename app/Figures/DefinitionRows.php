@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
+use App\Records\RecordSets;
 use App\Support\Month;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
@@ -15,11 +16,17 @@ use Kybernet\Core\Measure\Gathering;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Operand;
 use Kybernet\Core\Measure\TargetFormula;
+use Kybernet\Core\Records\Counted;
+use Kybernet\Core\Records\RecordSet;
+use Kybernet\Core\Records\Split;
 use Kybernet\Core\Status\Deviation;
 use Kybernet\Core\Status\Pace;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
+use Kybernet\Core\Workbook\CountedReader;
+use Kybernet\Core\Workbook\Problems;
+use Kybernet\Core\Workbook\Row;
 use stdClass;
 
 /**
@@ -27,7 +34,7 @@ use stdClass;
  */
 final readonly class DefinitionRows
 {
-    public function __construct(private Connection $database) {}
+    public function __construct(private Connection $database, private RecordSets $sets) {}
 
     /**
      * @param  list<int>  $kpis
@@ -77,9 +84,30 @@ final readonly class DefinitionRows
             $row->gathering === null ? null : Gathering::from($row->gathering),
             $row->weighted_by,
             self::targetFormula($row),
+            $this->counted($row),
         );
 
         return $plain->withRules($this->ruleSets($plain, $rules));
+    }
+
+    /** @return list<Split> */
+    public function splits(stdClass $row): array
+    {
+        $set = $this->set($row);
+
+        return $set === null || $row->splits === null ? [] : CountedReader::splits(new Row(['splits' => json_decode($row->splits, true, flags: JSON_THROW_ON_ERROR)], '', new Problems), $set);
+    }
+
+    private function counted(stdClass $row): ?Counted
+    {
+        $set = $this->set($row);
+
+        return $set === null ? null : CountedReader::read(new Row(json_decode($row->counted, true, flags: JSON_THROW_ON_ERROR), '', new Problems), $set);
+    }
+
+    private function set(stdClass $row): ?RecordSet
+    {
+        return $row->kind === Kind::Records->value ? $this->sets->of($row->record_set_id)->set() : null;
     }
 
     /**

@@ -40,6 +40,19 @@ final class EntryRules
         return match (true) {
             $kpi->measurement->definition->kind === Kind::Formula => Lock::Formula,
             $kpi->measurement->actuals instanceof GatheredFigures => Lock::Gathered,
+            $kpi->measurement->definition->kind === Kind::Records => Lock::Counted,
+            $this->isFuture($period) => Lock::Future,
+            default => $this->commonLock($kpi, $period, $user),
+        };
+    }
+
+    /** Why no figure can be put over a counted one; null where it can. */
+    public function overLock(MeasurementFacts $kpi, Period $period, User $user): ?Lock
+    {
+        $lock = $this->readingLock($kpi, $period, $user);
+
+        return match (true) {
+            $lock !== Lock::Counted => $lock,
             $this->isFuture($period) => Lock::Future,
             default => $this->commonLock($kpi, $period, $user),
         };
@@ -68,11 +81,15 @@ final class EntryRules
         return $this->isFuture($period) ? Lock::Future : $this->commonLock($kpi, $period, $user);
     }
 
-    /** Why nobody, or not this person, may write the value there, as a sentence; '' where they may. */
-    public function refusal(Layer $layer, MeasurementFacts $kpi, Period $period, CellValue|NoteText $value, User $user): string
+    /**
+     * Why nobody, or not this person, may write the value there, as a sentence; '' where they may.
+     *
+     * @param  bool  $isOver  it is put over a counted figure, knowingly
+     */
+    public function refusal(Layer $layer, MeasurementFacts $kpi, Period $period, CellValue|NoteText $value, User $user, bool $isOver = false): string
     {
         $lock = match ($layer) {
-            Layer::Reading => $this->readingLock($kpi, $period, $user),
+            Layer::Reading => $isOver ? $this->overLock($kpi, $period, $user) : $this->readingLock($kpi, $period, $user),
             Layer::Target => $this->targetLock($kpi, $period, $user),
             Layer::Note => $this->noteLock($kpi, $period, $user),
         };

@@ -148,7 +148,7 @@ final readonly class FigureWriter
 
     private function decide(Layer $layer, WantedCell $cell, Standing $standing, User $user): Written
     {
-        $reason = $this->rules->refusal($layer, $cell->kpi, $cell->period, $cell->value, $user);
+        $reason = $this->rules->refusal($layer, $cell->kpi, $cell->period, $cell->value, $user, $cell->isOver);
 
         return match (true) {
             // Whether a guess is right is told only to those who may know.
@@ -156,6 +156,7 @@ final readonly class FigureWriter
             $reason !== '' => new Written(Outcome::Refused, $standing, $reason),
             ! $this->isAsSeen($cell, $standing) => new Written(Outcome::Conflict, $standing),
             $layer === Layer::Reading && $this->lacksReason($cell, $standing) => new Written(Outcome::Refused, $standing, 'A colour needs its reason.'),
+            $layer === Layer::Reading && $cell->isOver && ! $cell->value->isBlank() && ! $standing->isNoted => new Written(Outcome::Refused, $standing, 'A figure over the counted one needs its reason.'),
             $layer === Layer::Note && $this->isNeeded($cell) => new Written(Outcome::Refused, $standing, 'A colour needs its reason: take the colour back first.'),
             default => new Written(Outcome::Saved, $standing),
         };

@@ -9,6 +9,7 @@ use Kybernet\Core\Status\BandLimits;
 use Kybernet\Core\Status\Reference;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
+use Kybernet\Core\Workbook\WorkbookWriter;
 
 /**
  * A KPI and its rule sets as the columns that they are kept in. What they refer to is left to the caller, who knows
@@ -34,6 +35,9 @@ final class KpiColumns
             'kind' => $definition->kind->value,
             'frequency' => $definition->frequency->value,
             'formula' => $definition->formula?->text,
+            'counted' => $definition->counted === null ? null : json_encode(WorkbookWriter::counted($definition->counted), JSON_THROW_ON_ERROR),
+            'splits' => $kpi->splits === [] ? null : json_encode(array_map(WorkbookWriter::split(...), $kpi->splits), JSON_THROW_ON_ERROR),
+            'parts' => $kpi->parts === [] ? null : json_encode($kpi->parts, JSON_THROW_ON_ERROR),
             'target_formula' => $definition->targetFormula?->line->text,
             'high_target_formula' => $definition->targetFormula?->upper?->text,
             'min' => $definition->min?->__toString(),

@@ -12,6 +12,9 @@ enum Lock: string
     case Formula = 'formula';
     case Gathered = 'gathered';
 
+    /** a figure over it is put there by itself, with its reason */
+    case Counted = 'counted';
+
     /** a gathered KPI has the targets of the units below */
     case TargetsBelow = 'targets-below';
 
@@ -48,6 +51,7 @@ enum Lock: string
         return match ($this) {
             self::Formula => 'worked out: '.($kpi->measurement->definition->formula->text ?? ''),
             self::Gathered => 'gathered from the units below',
+            self::Counted => 'counted from records',
             self::TargetsBelow => 'the targets are those of the units below',
             self::NoTargets => 'a judged KPI has no targets',
             self::Planned => 'targets are planned by the analyst',

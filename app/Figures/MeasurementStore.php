@@ -31,6 +31,9 @@ final readonly class MeasurementStore
     /** That of the register. */
     private const ORDER = 'themes.position NULLS LAST, themes.name, kpi_unit.position, kpis.code';
 
+    /** Further back, in months, than any rule looks at what was counted. */
+    private const MOST_REACH = 72;
+
     public function __construct(
         private Connection $database,
         private Scorecard $scorecard,
@@ -38,6 +41,7 @@ final readonly class MeasurementStore
         private PeriodDate $dates,
         private DefinitionRows $rows,
         private FigureRows $figures,
+        private CountedRows $counted,
     ) {}
 
     /**
@@ -235,7 +239,7 @@ final readonly class MeasurementStore
                 'kpi_unit.id', 'kpi_unit.kpi_id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
                 'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.created_at as since', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
                 'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals', 'kpis.kind',
-                'kpis.frequency', 'kpis.formula', 'kpis.target_formula', 'kpis.high_target_formula', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
+                'kpis.frequency', 'kpis.formula', 'kpis.target_formula', 'kpis.high_target_formula', 'kpis.counted', 'kpis.record_set_id', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
                 'kpis.accumulation', 'kpis.text_green', 'kpis.text_amber', 'kpis.text_red', 'kpis.due_day', 'kpis.note_required', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
             ])
             ->orderByRaw(self::ORDER);
@@ -292,7 +296,7 @@ final readonly class MeasurementStore
     {
         $rows = array_values($this->definitions()->whereIn('kpi_unit.unit_id', $this->organisation->below($unit->id))->get()->all());
         $tried = new KeptMeasurement('', $unit->code, $definition, new Series([]), new Series([]));
-        $composition = new Composition([...$this->figures->placed($rows, $first, $last), $tried], $this->organisation->parents(), $this->scorecard->timeline);
+        $composition = new Composition([...$this->figures->placed($rows, $first, $last), $tried], $this->organisation->parents(), $this->scorecard->timeline, $this->counted->counters($rows, $first->plus(-self::MOST_REACH), $last));
 
         return $composition->measurement('', $unit->code) ?? throw new \LogicException('What was placed is measured.');
     }
@@ -309,7 +313,7 @@ final readonly class MeasurementStore
         if ($change !== null) {
             $placed = array_combine(array_keys($placed), array_map($change, array_keys($placed), $placed));
         }
-        $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline);
+        $composition = new Composition($placed, $this->organisation->parents(), $this->scorecard->timeline, $this->counted->counters($rows, $first->plus(-($reach ?? self::MOST_REACH)), $last));
         $asOf = $this->asOf($rows, $placed);
 
         return array_map(fn (stdClass $row): MeasurementFacts => new MeasurementFacts(

@@ -15,6 +15,7 @@ final readonly class WantedCell
      * @param  CellValue|NoteText  $value  blank takes it away
      * @param  int|CellValue|NoteText|null  $seen  the version, or the value, that stood there when it was looked at; null writes over whatever stands
      * @param  ReadingState|null  $state  of a reading that is put back as it was; otherwise it is new
+     * @param  bool  $isOver  it is put over a counted figure, knowingly
      */
     public function __construct(
         public MeasurementFacts $kpi,
@@ -22,5 +23,6 @@ final readonly class WantedCell
         public CellValue|NoteText $value,
         public int|CellValue|NoteText|null $seen,
         public ?ReadingState $state = null,
+        public bool $isOver = false,
     ) {}
 }

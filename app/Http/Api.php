@@ -13,6 +13,8 @@ use OpenApi\Attributes as OA;
 #[OA\OpenApi(openapi: '3.1.0')]
 #[OA\Info(version: '1', title: 'Kybernet', description: 'The API behind the screens: JSON, a cookie session, RFC 9457 problems. Programs use what stands below /api/programs, with a token instead of a session.')]
 #[OA\Parameter(parameter: 'unit', name: 'unit', in: 'path', required: true, description: 'code of the unit', schema: new OA\Schema(type: 'string'))]
+#[OA\Parameter(parameter: 'recordSet', name: 'recordSet', in: 'path', required: true, description: 'code of the record set', schema: new OA\Schema(type: 'string'))]
+#[OA\Parameter(parameter: 'recordLoad', name: 'recordLoad', in: 'path', required: true, description: 'identity of the load', schema: new OA\Schema(type: 'integer'))]
 #[OA\Parameter(parameter: 'import', name: 'import', in: 'path', required: true, description: 'identity of the import', schema: new OA\Schema(type: 'integer'))]
 #[OA\Parameter(parameter: 'format', name: 'format', in: 'query', required: true, schema: new OA\Schema(type: 'string'))]
 #[OA\Parameter(parameter: 'kpi', name: 'kpi', in: 'path', required: true, description: 'code of the KPI', schema: new OA\Schema(type: 'string'))]

@@ -8,6 +8,9 @@ use App\Http\UploadRequest;
 use App\Models\Import;
 use App\Models\Unit;
 use App\Models\User;
+use App\Support\FileStep;
+use App\Support\FileSteps;
+use App\Support\NotAtThatPoint;
 use App\Tables\BadTable;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
@@ -22,7 +25,7 @@ use OpenApi\Attributes as OA;
  */
 final readonly class ImportController
 {
-    public function __construct(private ImportReader $reader, private ImportSteps $steps) {}
+    public function __construct(private ImportReader $reader, private FileSteps $steps) {}
 
     #[OA\Post(path: '/api/units/{unit}/imports', operationId: 'sendFile', parameters: [
         new OA\Parameter(ref: '#/components/parameters/unit'),
@@ -100,7 +103,7 @@ final readonly class ImportController
             throw ValidationException::withMessages(['roles' => $mapping->problem()]);
         }
 
-        return $this->begin($import, ImportStep::Read, $user, ['rows_read' => 0, 'mapping' => json_encode(self::kept($mapping), JSON_THROW_ON_ERROR)]);
+        return $this->begin($import, FileStep::Read, $user, ['rows_read' => 0, 'mapping' => json_encode(self::kept($mapping), JSON_THROW_ON_ERROR)]);
     }
 
     #[OA\Post(path: '/api/imports/{import}/application', operationId: 'applyImport', parameters: [
@@ -111,7 +114,7 @@ final readonly class ImportController
     ])]
     public function apply(Import $import, #[CurrentUser] User $user): JsonResponse
     {
-        return $this->begin($import, ImportStep::Apply, $user);
+        return $this->begin($import, FileStep::Apply, $user);
     }
 
     #[OA\Delete(path: '/api/imports/{import}/application', operationId: 'undoImport', parameters: [
@@ -122,14 +125,14 @@ final readonly class ImportController
     ])]
     public function undo(Import $import, #[CurrentUser] User $user): JsonResponse
     {
-        return $this->begin($import, ImportStep::Undo, $user);
+        return $this->begin($import, FileStep::Undo, $user);
     }
 
     /** @param  array<string, mixed>  $columns */
-    private function begin(Import $import, ImportStep $step, User $user, array $columns = []): JsonResponse
+    private function begin(Import $import, FileStep $step, User $user, array $columns = []): JsonResponse
     {
         try {
-            $this->steps->begin($import, $step, $columns);
+            $this->steps->begin($import->id, $step, $columns);
         } catch (NotAtThatPoint) {
             throw self::elsewhere();
         }

@@ -19,6 +19,7 @@ use App\Figures\Written;
 use App\Models\Import;
 use App\Models\User;
 use App\Support\ClosedMonth;
+use App\Support\FileStep;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
 use App\Support\Trail;
@@ -50,7 +51,7 @@ final class ImportFigures
     /** Writes what is new or changed. */
     public function apply(Import $import, User $user): void
     {
-        $this->whole($import, ImportStep::Apply, $import->batch, '', function () use ($import, $user): void {
+        $this->whole($import, FileStep::Apply, $import->batch, '', function () use ($import, $user): void {
             $this->know($this->database->table('import_cells')->where('import_id', $import->id)->whereIn('outcome', ['new', 'changed'])->distinct()->pluck('kpi_unit_id')->all());
             foreach (self::LAYERS as $name => $layer) {
                 foreach ($this->cells($import, $name) as $rows) {
@@ -64,7 +65,7 @@ final class ImportFigures
     /** Puts back what stood there before. */
     public function undo(Import $import, User $user): void
     {
-        $this->whole($import, ImportStep::Undo, '', 'Import undone', function () use ($import, $user): void {
+        $this->whole($import, FileStep::Undo, '', 'Import undone', function () use ($import, $user): void {
             $this->know($this->database->table('audit_entries')->where('batch', $import->batch)->whereNotNull('kpi_unit_id')->distinct()->pluck('kpi_unit_id')->all());
             foreach (array_reverse(self::LAYERS) as $layer) {
                 for ($last = 0; ; $last = end($entries)->id) {
@@ -200,7 +201,7 @@ final class ImportFigures
     }
 
     /** @param  \Closure(): void  $work */
-    private function whole(Import $import, ImportStep $step, string $batch, string $reason, \Closure $work): void
+    private function whole(Import $import, FileStep $step, string $batch, string $reason, \Closure $work): void
     {
         try {
             $this->trail->within($batch, $reason, function () use ($import, $step, $work): void {

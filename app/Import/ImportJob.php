@@ -7,6 +7,7 @@ namespace App\Import;
 use App\Kept\RefreshJob;
 use App\Models\Import;
 use App\Models\User;
+use App\Support\FileStep;
 use App\Support\Trail;
 use Illuminate\Contracts\Bus\Dispatcher;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -38,7 +39,7 @@ final class ImportJob implements ShouldQueue
     public function handle(ReadFile $read, ImportFigures $figures, Trail $trail, Dispatcher $jobs): void
     {
         $import = Import::query()->whereKey($this->import)->where('turn', $this->turn)->first();
-        $step = $import === null ? null : ImportStep::ofState($import->state);
+        $step = $import === null ? null : FileStep::ofState($import->state);
         if ($import === null || $step === null) {
             return;
         }
@@ -51,11 +52,11 @@ final class ImportJob implements ShouldQueue
         $import->newQuery()->whereKey($import->id)->update(['alive_at' => now()]);
         $trail->actsAs($user->id);
         match ($step) {
-            ImportStep::Read => $read($import, $user),
-            ImportStep::Apply => $figures->apply($import, $user),
-            ImportStep::Undo => $figures->undo($import, $user),
+            FileStep::Read => $read($import, $user),
+            FileStep::Apply => $figures->apply($import, $user),
+            FileStep::Undo => $figures->undo($import, $user),
         };
-        if ($step !== ImportStep::Read) {
+        if ($step !== FileStep::Read) {
             // Whoever looks next does not wait for thousands of figures to be judged.
             $jobs->dispatch(new RefreshJob);
         }
@@ -63,13 +64,13 @@ final class ImportJob implements ShouldQueue
 
     public function failed(?Throwable $broken): void
     {
-        $step = ImportStep::ofState((string) Import::query()->whereKey($this->import)->value('state'));
+        $step = FileStep::ofState((string) Import::query()->whereKey($this->import)->value('state'));
         if ($step !== null) {
             $this->stop($step, 'Something went wrong here while the file was handled. Nothing was changed; try again.');
         }
     }
 
-    private function stop(ImportStep $step, string $problem): void
+    private function stop(FileStep $step, string $problem): void
     {
         Import::query()->whereKey($this->import)->where('turn', $this->turn)->update(['state' => $step->backAt(), 'problem' => $problem]);
     }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Logbook;
 
 use App\Figures\Closures;
+use App\Figures\CountedWriter;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
@@ -28,6 +29,7 @@ final readonly class ClosePeriod
         private Organisation $organisation,
         private Closures $closures,
         private Trail $trail,
+        private CountedWriter $counts,
     ) {}
 
     /** @throws ValidationException when the month is not over */
@@ -50,8 +52,11 @@ final readonly class ClosePeriod
         for ($above = $unit->parent_id; $above !== null; $above = $this->organisation->unit($above)->parent_id) {
             $units[] = $above;
         }
-        $this->trail->within((string) Str::uuid(), $reason, fn (): int => $this->database->table('period_states')
-            ->whereIn('unit_id', $units)->where('period', Month::date($month))->delete());
-        $this->closures->forget();
+        $this->trail->within((string) Str::uuid(), $reason, function () use ($units, $month): void {
+            $this->database->table('period_states')->whereIn('unit_id', $units)->where('period', Month::date($month))->delete();
+            $this->closures->forget();
+            // What came late is taken in.
+            $this->counts->takeIn($units);
+        });
     }
 }

@@ -4,20 +4,24 @@ declare(strict_types=1);
 
 namespace App\Logbook;
 
+use App\Figures\CountedRows;
 use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Logbook\Views\ClosingItem;
 use App\Logbook\Views\ClosingPage;
 use App\Logbook\Views\ClosingUnit;
+use App\Logbook\Views\LateLine;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Support\Month;
+use App\Support\PeriodDate;
 use App\Views\Shown;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Scorecard;
 
 /**
@@ -35,6 +39,8 @@ final readonly class ClosingReader
         private Rights $rights,
         private EndingPeriods $ending,
         private Connection $database,
+        private CountedRows $counted,
+        private PeriodDate $dates,
     ) {}
 
     public function page(Unit $unit, Period $month, User $user): ClosingPage
@@ -72,7 +78,33 @@ final readonly class ClosingReader
             $missing,
             $unexplained,
             $unusual,
+            $this->late($lines),
         );
+    }
+
+    /**
+     * @param  list<array{MeasurementFacts, Period}>  $lines
+     * @return list<LateLine>
+     */
+    private function late(array $lines): array
+    {
+        $would = $this->counted->late(array_map(fn (array $line): int => $line[0]->id, $lines));
+        $late = [];
+        foreach ($lines as [$kpi, $period]) {
+            $count = $would[$kpi->id][$this->dates->date($period)] ?? null;
+            $actuals = $kpi->measurement->actuals;
+            if ($count === null || ! $actuals instanceof RecordFigures) {
+                continue;
+            }
+            $unit = $this->organisation->unit($kpi->unitId);
+            $stands = $actuals->counts->in($period);
+            $late[] = new LateLine(
+                $kpi->id, $kpi->code, $kpi->name, $unit->code, $unit->name, $period->key(), $count->records - $stands->records, $this->counted->noun($actuals->definition),
+                Shown::of($actuals->counted($period), $kpi), Shown::of($count->figure($actuals->definition->take), $kpi),
+            );
+        }
+
+        return $late;
     }
 
     private function item(MeasurementFacts $kpi, Period $period, string $words): ClosingItem

@@ -27,6 +27,7 @@ use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Measure\Measurement;
+use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Status;
 
@@ -99,7 +100,7 @@ final readonly class LogbookReader
     public function preview(Models\Measurement $measurement, Period $period, CellValue $value): Verdict
     {
         $kpi = $this->one($measurement, $period);
-        $tried = $kpi->isTyped()
+        $tried = $kpi->isTyped() || $kpi->measurement->actuals instanceof RecordFigures
             ? $kpi->measurement->entering($period, $value->figure ?? ($value->colour === null ? null : BigDecimal::of((int) $value->colour->score())))
             : $kpi->measurement;
 
@@ -137,6 +138,7 @@ final readonly class LogbookReader
             $kept[0]->version ?? 0,
             $kept[0] === null ? null : ReadingStage::from($kept[0]->state),
             $kept[1],
+            $line[0]->measurement->actuals instanceof RecordFigures && $this->rules->overLock($line[0], $line[1], $user) === null,
         ), $lines, $this->ending->kept($lines));
     }
 

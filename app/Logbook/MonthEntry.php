@@ -28,6 +28,7 @@ final readonly class MonthEntry
         public int $version,
         public ?ReadingStage $stage,
         public ?stdClass $note,
+        public bool $isOverable = false,
     ) {}
 
     /** Whether it is the person's to hand in. */

@@ -19,6 +19,7 @@ use App\Support\NumberSetting;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
 
 /**
  * Enters, changes or takes back the reading of one KPI in one unit for one period.
@@ -40,9 +41,9 @@ final readonly class SaveReading
             if ($note !== null) {
                 ($this->saveNote)($kpi, $period, $note[0], $note[1], $user);
             }
-            $written = $this->writer->write(Layer::Reading, [new WantedCell($kpi, $period, $value, $seen)], $user)[0];
+            $written = $this->writer->write(Layer::Reading, [new WantedCell($kpi, $period, $value, $seen, isOver: $kpi->measurement->definition->kind === Kind::Records)], $user)[0];
             if ($written->outcome === Outcome::Refused) {
-                throw ValidationException::withMessages([$value->colour === null || $written->standing->isNoted ? 'typed' : 'note' => $written->reason]);
+                throw ValidationException::withMessages([($value->colour === null && $kpi->measurement->definition->kind !== Kind::Records) || $written->standing->isNoted || $value->isBlank() ? 'typed' : 'note' => $written->reason]);
             }
             if ($written->outcome === Outcome::Conflict) {
                 throw self::conflict($kpi, $written->standing, $user);

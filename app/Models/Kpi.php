@@ -24,9 +24,10 @@ use Kybernet\Core\Status\Polarity;
  * @property string $level
  * @property string $polarity
  * @property string $accumulation
- * @property string $kind `entered`, `formula` or `judged`
+ * @property string $kind `entered`, `formula`, `records` or `judged`
  * @property string $frequency
  * @property string|null $formula
+ * @property int|null $record_set_id that it is counted from
  * @property string|null $target_formula of a band that of its lower target
  * @property string|null $high_target_formula of a band
  * @property int|null $objective_id

@@ -6,6 +6,8 @@ namespace App\Providers;
 
 use App\Figures\Closures;
 use App\Http\KeptSessions;
+use App\Import\ImportController;
+use App\Import\ImportJob;
 use App\Import\ImportPolicy;
 use App\Kept\Maker;
 use App\Logbook\FigureSheet;
@@ -14,6 +16,8 @@ use App\Models\Action;
 use App\Models\Import;
 use App\Models\Kpi;
 use App\Models\Measurement;
+use App\Models\RecordLoad;
+use App\Models\RecordSet;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\MeasurementPolicy;
@@ -24,13 +28,21 @@ use App\Organisation\UnitSheet;
 use App\People\KnownDevice;
 use App\People\PeopleSheet;
 use App\People\UserPolicy;
+use App\Records\RecordSets;
 use App\Register\DefinitionSheet;
 use App\Register\KpiPolicy;
 use App\Review\ActionPolicy;
 use App\Settings\Tokens;
+use App\Sources\LoadController;
+use App\Sources\LoadJob;
+use App\Sources\LoadPolicy;
+use App\Sources\Loads;
+use App\Sources\SourcePolicy;
+use App\Support\FileSteps;
 use App\Support\Installation;
 use App\Support\PeriodDate;
 use Illuminate\Cache\RateLimiting\Limit;
+use Illuminate\Contracts\Bus\Dispatcher;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Http\Middleware\TrustProxies;
@@ -51,6 +63,8 @@ final class AppServiceProvider extends ServiceProvider
     private const POLICIES = [
         Action::class => ActionPolicy::class,
         Import::class => ImportPolicy::class,
+        RecordLoad::class => LoadPolicy::class,
+        RecordSet::class => SourcePolicy::class,
         Kpi::class => KpiPolicy::class,
         Measurement::class => MeasurementPolicy::class,
         Unit::class => UnitPolicy::class,
@@ -62,6 +76,11 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(FinancialYear::class, fn (): FinancialYear => new FinancialYear($this->app->make(Installation::class)->yearStartMonth()));
         $this->app->scoped(Scorecard::class, fn (): Scorecard => new Scorecard($this->app->make(FinancialYear::class)));
         $this->app->bind(Connection::class, fn (): Connection => $this->app->make('db')->connection());
+        $steps = fn (string $table, \Closure $job): \Closure => fn (): FileSteps => new FileSteps($this->app->make(Connection::class), $this->app->make(Dispatcher::class), $table, $job);
+        $this->app->bind('steps-of-imports', $steps('imports', fn (int $file, int $turn): ImportJob => new ImportJob($file, $turn)));
+        $this->app->bind('steps-of-loads', $steps('record_loads', fn (int $file, int $turn): LoadJob => new LoadJob($file, $turn)));
+        $this->app->when(ImportController::class)->needs(FileSteps::class)->give('steps-of-imports');
+        $this->app->when([LoadController::class, Loads::class])->needs(FileSteps::class)->give('steps-of-loads');
         $this->app->singleton(Maker::class, fn (): Maker => new Maker(config()->integer('kybernet.maker')));
         // In the order in which one needs the other.
         $this->app->tag([UnitSheet::class, PeopleSheet::class, DefinitionSheet::class, TargetSheet::class, FigureSheet::class], 'book-sheets');
@@ -70,6 +89,7 @@ final class AppServiceProvider extends ServiceProvider
         $this->app->scoped(Organisation::class);
         $this->app->scoped(Rights::class);
         $this->app->scoped(Closures::class);
+        $this->app->scoped(RecordSets::class);
     }
 
     public function boot(): void
@@ -102,10 +122,10 @@ final class AppServiceProvider extends ServiceProvider
         RateLimiter::for('beginning', fn (Request $request): array => [Limit::perMinute(20)->by("beginning|{$request->ip()}")]);
         // What does not look like an identity is none, before the database is asked.
         Route::pattern('session', '[a-f0-9]{32}');
-        foreach (['measurement', 'import', 'action', 'person', 'standIn', 'token'] as $identity) {
+        foreach (['measurement', 'import', 'action', 'person', 'standIn', 'token', 'recordLoad'] as $identity) {
             Route::pattern($identity, '[0-9]{1,18}');
         }
-        foreach (['unit', 'kpi'] as $code) {
+        foreach (['unit', 'kpi', 'recordSet'] as $code) {
             Route::pattern($code, '[A-Za-z][A-Za-z0-9_.-]{0,63}');
         }
     }

@@ -10,6 +10,7 @@ use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Day;
 use Kybernet\Core\Records\FieldType;
 use Kybernet\Core\Records\RecordSet;
+use Kybernet\Core\Records\Source;
 use Kybernet\Core\Records\Split;
 use Kybernet\Core\Records\Take;
 use Kybernet\Core\Records\Zone;
@@ -69,6 +70,35 @@ final readonly class RecordQuery
         $this->partDivisor = $part->divisor ?? 1;
         $this->from = $from;
         $this->bindings = $bindings;
+    }
+
+    /** What a field or expression gives of each record, as it is shown: numbers to 8 decimals. */
+    public function shown(Source $source): string
+    {
+        if ($source->type !== FieldType::Number) {
+            return $this->sql->plain($source);
+        }
+        $term = $this->sql->number($source);
+
+        return $term->divisor === 1 ? "trim_scale(round({$term->sql}, 8))" : "trim_scale(round({$term->sql} / {$term->divisor}::numeric, 8))";
+    }
+
+    /** Whether a record meets what a share is of. */
+    public function meets(): string
+    {
+        return $this->all($this->counted->met);
+    }
+
+    /** The records that count, each once for each place. */
+    public function counting(): string
+    {
+        return "{$this->from} WHERE {$this->all($this->counted->where)} AND {$this->value()} IS NOT NULL";
+    }
+
+    /** @return list<mixed> what is bound in {@see counting()} */
+    public function bindings(): array
+    {
+        return $this->bindings;
     }
 
     /** @return array{string, list<mixed>} the text, and what is bound in it */

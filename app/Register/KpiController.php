@@ -12,6 +12,7 @@ use App\Models\Kpi;
 use App\Models\Measurement;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Records\RecordSets;
 use App\Register\Views\KpiDefinition;
 use App\Register\Views\Pairing;
 use App\Support\NumberSetting;
@@ -29,6 +30,7 @@ final readonly class KpiController
         private MeasurementStore $kpis,
         private Organisation $organisation,
         private Closures $closures,
+        private RecordSets $sets,
     ) {}
 
     #[OA\Get(path: '/api/kpis', operationId: 'register', responses: [
@@ -130,6 +132,7 @@ final readonly class KpiController
             User::query()->pluck('id', 'email'),
             $this->closed($kpi, $months),
             $user->can('define', $kpi),
+            $kpi->record_set_id === null ? null : $this->sets->of($kpi->record_set_id)->set(),
         );
     }
 

@@ -6,6 +6,8 @@ namespace App\Register;
 
 use App\Figures\CellText;
 use App\Figures\CellValue;
+use App\Figures\Closures;
+use App\Figures\CountedWriter;
 use App\Figures\FigureWriter;
 use App\Figures\KpiColumns;
 use App\Figures\Layer;
@@ -21,14 +23,19 @@ use App\Models\Theme;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Organisation\Rights;
+use App\Records\RecordSets;
 use App\Support\Conflict;
 use App\Support\Month;
 use App\Support\NumberSetting;
 use App\Support\Trail;
+use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Illuminate\Support\Str;
 use Illuminate\Validation\ValidationException;
+use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
 
@@ -49,7 +56,14 @@ final readonly class SaveKpi
         private FigureWriter $writer,
         private Trail $trail,
         private Rights $rights,
+        private RecordSets $sets,
+        private CountedWriter $counts,
+        private Closures $closures,
+        private FinancialYear $year,
     ) {}
+
+    /** Of a figure that was counted and is kept as if it had been entered. */
+    private const DECIMALS = 8;
 
     /**
      * @throws Conflict when the definition was changed since it was read
@@ -67,13 +81,85 @@ final readonly class SaveKpi
     private function save(KpiDraft $draft, ?Kpi $kpi, User $user): Kpi
     {
         $this->keepToPart($draft->entry, $user);
+        $wasCounted = $kpi?->kind === Kind::Records->value;
+        $this->makeRoom($draft, $kpi, $user);
+        $kept = $wasCounted && $draft->entry->definition->kind !== Kind::Records ? $this->counted($kpi) : [];
         $kpi = $this->saveDefinition($draft, $kpi);
         $this->saveRules($kpi, null, $draft->entry->definition->rules);
         $this->saveDrivers($kpi, $draft->entry->drivers);
         $this->saveUnits($kpi, $draft->entry);
         $this->saveTargets($kpi, $draft, $user);
+        if ($draft->entry->definition->kind === Kind::Records) {
+            ($this->counts)([$kpi->id]);
+        } elseif ($wasCounted) {
+            $this->counts->clear($kpi->id);
+            $this->keepFigures($kpi, $kept, $user);
+        }
 
         return $kpi;
+    }
+
+    /** From the month on from which it is counted, what was entered gives way to what is counted; what is closed stays. */
+    private function makeRoom(KpiDraft $draft, ?Kpi $kpi, User $user): void
+    {
+        $counted = $draft->entry->definition->counted;
+        if ($counted === null || $kpi === null || $kpi->kind === Kind::Records->value) {
+            return;
+        }
+        $wanted = [];
+        foreach ($this->kpis->some($this->places($kpi), $counted->from ?? Period::month(1990, 1), Month::running()) as $facts) {
+            $actuals = $facts->measurement->actuals;
+            foreach ($actuals instanceof Series ? array_keys($actuals->all()) : [] as $key) {
+                $period = Period::parse((string) $key, $facts->measurement->definition->frequency);
+                if (! $counted->beginsAfter($period, $this->year) && ! $this->closures->locks($facts, $period)) {
+                    $wanted[] = new WantedCell($facts, $period, new CellValue, null);
+                }
+            }
+        }
+        $this->writer->write(Layer::Reading, $wanted, $user);
+    }
+
+    /** @return array<int, array<string, BigDecimal>> figures that are counted, by measurement and period */
+    private function counted(Kpi $kpi): array
+    {
+        $figures = [];
+        foreach ($this->kpis->some($this->places($kpi), Period::month(1990, 1), Month::running()) as $id => $facts) {
+            $actuals = $facts->measurement->actuals;
+            $first = $actuals->earliest();
+            foreach ($first === null ? [] : Period::parse($first, $facts->measurement->definition->frequency)->to($this->year->holding($facts->measurement->definition->frequency, $this->year->days(Month::running())[1])) as $period) {
+                $figure = $actuals->figure($period);
+                if ($figure !== null && ! $this->closures->locks($facts, $period)) {
+                    $figures[$id][$period->key()] = $figure->rounded(self::DECIMALS)->stripTrailingZeros();
+                }
+            }
+        }
+
+        return $figures;
+    }
+
+    /**
+     * A KPI that is entered from now on keeps the figures that were counted, as if somebody had entered them.
+     *
+     * @param  array<int, array<string, BigDecimal>>  $figures
+     */
+    private function keepFigures(Kpi $kpi, array $figures, User $user): void
+    {
+        if ($kpi->kind !== Kind::Entered->value) {
+            return;
+        }
+        $wanted = [];
+        foreach ($this->kpis->described(array_keys($figures)) as $id => $facts) {
+            foreach ($figures[$id] as $key => $figure) {
+                $wanted[] = new WantedCell($facts, Period::parse($key, $facts->measurement->definition->frequency), new CellValue($figure), null);
+            }
+        }
+        $this->writer->write(Layer::Reading, $wanted, $user);
+    }
+
+    /** @return list<int> */
+    private function places(Kpi $kpi): array
+    {
+        return array_values($kpi->measurements->map(fn (Measurement $measurement): int => $measurement->id)->all());
     }
 
     /** @throws ValidationException where it would be measured beyond the part of the tree for which the person defines */
@@ -98,6 +184,7 @@ final readonly class SaveKpi
             'department_id' => $this->department($entry),
             'theme_id' => $entry->theme === null ? null : Theme::query()->firstOrCreate(['name' => $entry->theme], ['position' => 1 + (int) Theme::query()->max('position')])->id,
             'objective_id' => $entry->objective === null ? null : $this->database->table('objectives')->where('code', $entry->objective)->value('id'),
+            'record_set_id' => $entry->definition->counted === null ? null : $this->sets->byCode($entry->definition->counted->records)?->id,
             'weighted_by_id' => $entry->definition->weightedBy === null ? null : $this->database->table('kpis')->where('code', $entry->definition->weightedBy)->value('id'),
             'updated_at' => now(),
         ];

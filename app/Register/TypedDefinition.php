@@ -4,9 +4,11 @@ declare(strict_types=1);
 
 namespace App\Register;
 
+use App\Figures\CountedText;
 use App\Figures\DatabaseWorkbook;
 use App\Models\Kpi;
 use App\Models\User;
+use App\Records\RecordSets;
 use App\Support\NumberSetting;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
@@ -27,7 +29,7 @@ final readonly class TypedDefinition
 {
     private const LIMITS = ['green', 'amber', 'stretch', 'low', 'high', 'marginLow', 'marginHigh'];
 
-    public function __construct(private DatabaseWorkbook $workbook) {}
+    public function __construct(private DatabaseWorkbook $workbook, private RecordSets $sets) {}
 
     /**
      * @param  array<string, mixed>  $input
@@ -91,6 +93,9 @@ final readonly class TypedDefinition
             'units' => $units,
             'rules' => $rules,
         ];
+        if ($input['kind'] === 'records') {
+            [$kpi['accumulation'], $kpi['counted'], $kpi['splits']] = [null, ...$this->counted($input, $figure)];
+        }
         $kpi['texts'] = $kpi['texts'] === [] ? null : $kpi['texts'];
         $aims = $isJudged ? [] : ($polarity === 'band' ? ['lowFormula', 'highFormula'] : ['targetFormula']);
         if (array_filter(array_map($text, $aims), is_string(...)) !== []) {
@@ -99,6 +104,24 @@ final readonly class TypedDefinition
         }
 
         return [array_filter($kpi, fn (mixed $member): bool => $member !== null), new TypedFields($place, $places), $problems];
+    }
+
+    /**
+     * @param  array<string, mixed>  $input
+     * @param  \Closure(string, mixed): (string|null)  $figure
+     * @return array{array<array-key, mixed>, list<array<array-key, mixed>>}
+     */
+    private function counted(array $input, \Closure $figure): array
+    {
+        $counted = array_filter(is_array($input['counted'] ?? null) ? $input['counted'] : [], fn (mixed $member): bool => $member !== null && $member !== '' && $member !== []);
+        $splits = array_map(fn (array $split): array => array_filter($split, fn (mixed $member): bool => $member !== null && $member !== '' && $member !== []), array_values(array_filter(is_array($input['splits'] ?? null) ? $input['splits'] : [], is_array(...))));
+        $set = is_string($counted['records'] ?? null) ? $this->sets->byCode($counted['records']) : null;
+        if ($set === null) {
+            return [$counted, $splits];
+        }
+        $text = new CountedText($set->set(), fn (string $place, string $typed): string => $figure($place, $typed) ?? $typed);
+
+        return [$text->counted($counted), $text->splits($splits)];
     }
 
     /**

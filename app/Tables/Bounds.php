@@ -34,8 +34,11 @@ final class Bounds
 
     private readonly int $until;
 
-    /** @param  int  $seconds  that reading may take */
-    public function __construct(private readonly int $seconds)
+    /**
+     * @param  int  $seconds  that reading may take
+     * @param  int  $mostRows  below the head
+     */
+    public function __construct(private readonly int $seconds, private readonly int $mostRows = self::MOST_ROWS)
     {
         $this->until = (int) hrtime(true) + $seconds * 1_000_000_000;
     }
@@ -50,8 +53,8 @@ final class Bounds
 
     public function row(): void
     {
-        if (++$this->rows > self::MOST_ROWS + 1) {
-            throw new BadTable('The file has more than '.number_format(self::MOST_ROWS).' rows. Split it and send the parts.');
+        if (++$this->rows > $this->mostRows + 1) {
+            throw new BadTable('The file has more than '.number_format($this->mostRows).' rows. Split it and send the parts.');
         }
         if (($this->rows & 0xFF) === 0 && hrtime(true) > $this->until) {
             throw new BadTable("The file takes more than {$this->seconds} seconds to read. Split it and send the parts.");

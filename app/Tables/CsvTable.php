@@ -22,17 +22,13 @@ final class CsvTable extends Table
     public function __construct(private readonly string $path, Bounds $bounds)
     {
         parent::__construct($bounds);
-        $text = (string) file_get_contents($path);
-        $sample = substr($text, 0, self::SAMPLE);
+        $sample = (string) file_get_contents($path, false, null, 0, self::SAMPLE);
         if (str_contains($sample, "\0")) {
             throw new BadTable(str_starts_with($sample, "\xFF\xFE") || str_starts_with($sample, "\xFE\xFF")
                 ? 'The text is in UTF-16. Save it as "CSV UTF-8" and send it again.'
                 : 'The file is neither text nor a spreadsheet.');
         }
-        $this->isUtf8 = mb_check_encoding($text, 'UTF-8');
-        if (! $this->isUtf8 && strcspn($text, self::NOT_WINDOWS) < strlen($text)) {
-            throw new BadTable('The text is neither in UTF-8 nor in Windows-1252. Save it as "CSV UTF-8" and send it again.');
-        }
+        $this->isUtf8 = self::isUtf8($path);
         $line = strtok($sample, "\r\n");
         $first = preg_replace('/"[^"]*"/', '', $line === false ? '' : $line) ?? '';
         $counts = ["\t" => substr_count($first, "\t"), ';' => substr_count($first, ';'), ',' => substr_count($first, ',')];
@@ -42,6 +38,36 @@ final class CsvTable extends Table
         }
         arsort($counts);
         $this->separator = array_key_first($counts);
+    }
+
+    /**
+     * Looked at piece by piece, so that its size costs no memory.
+     *
+     * @throws BadTable when it is in neither of the two ways of writing
+     */
+    private static function isUtf8(string $path): bool
+    {
+        $file = fopen($path, 'rb');
+        if ($file === false) {
+            throw new BadTable('The file cannot be opened.');
+        }
+        $isUtf8 = $isWindows = true;
+        $rest = '';
+        while (($isUtf8 || $isWindows) && ! feof($file)) {
+            $piece = (string) fread($file, self::SAMPLE * 16);
+            $isWindows = $isWindows && strcspn($piece, self::NOT_WINDOWS) === strlen($piece);
+            $text = $rest.$piece;
+            // A character of several bytes may go on in the next piece.
+            $whole = feof($file) ? strlen($text) : max(0, strlen($text) - 4);
+            while ($whole < strlen($text) && (ord($text[$whole]) & 0xC0) === 0x80) {
+                $whole++;
+            }
+            $isUtf8 = $isUtf8 && mb_check_encoding(substr($text, 0, $whole), 'UTF-8');
+            $rest = substr($text, $whole);
+        }
+        fclose($file);
+
+        return $isUtf8 || ($isWindows ? false : throw new BadTable('The text is neither in UTF-8 nor in Windows-1252. Save it as "CSV UTF-8" and send it again.'));
     }
 
     public function rows(): iterable

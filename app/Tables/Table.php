@@ -30,13 +30,14 @@ abstract class Table
     /**
      * @param  string  $sheet  its name; blank for the first one
      * @param  int  $seconds  that reading may take
+     * @param  int  $mostRows  below its head
      *
      * @throws BadTable when it is no table that can be read
      */
-    final public static function open(string $path, string $sheet = '', int $seconds = self::LONG): self
+    final public static function open(string $path, string $sheet = '', int $seconds = self::LONG, int $mostRows = Bounds::MOST_ROWS): self
     {
         $head = (string) file_get_contents($path, false, null, 0, 8);
-        $bounds = new Bounds($seconds);
+        $bounds = new Bounds($seconds, $mostRows);
 
         return match (true) {
             $head === '' => throw new BadTable('The file is empty.'),

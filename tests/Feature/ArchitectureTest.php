@@ -9,17 +9,17 @@ use Symfony\Component\Finder\Finder;
 const GROUND = [
     'Support' => [],
     'Models' => [],
-    'Records' => [],
+    'Records' => ['Support'],
     'Tables' => ['Models', 'Support'],
     'Organisation' => ['Models', 'Support', 'Tables'],
-    'Figures' => ['Models', 'Organisation', 'Support'],
+    'Figures' => ['Models', 'Organisation', 'Records', 'Support'],
     'Views' => ['Figures'],
     'Kept' => ['Figures', 'Support', 'Views'],
     'Http' => ['Figures', 'Models', 'Support', 'Tables'],
 ];
 
 /** Every other folder is a capability: it may know the ground, and no other capability. */
-const CAPABILITIES = ['Exchange', 'Import', 'Logbook', 'People', 'Register', 'Review', 'Settings', 'Trail'];
+const CAPABILITIES = ['Exchange', 'Import', 'Logbook', 'People', 'Register', 'Review', 'Settings', 'Sources', 'Trail'];
 
 /** What starts everything may know everything. */
 const ROOF = ['Console', 'Providers'];
@@ -98,6 +98,8 @@ it('has one writer for each kind of row', function (string $table, array $writer
     'calls' => ['calls', ['CallStatus']],
     'closings' => ['period_states', ['ClosePeriod']],
     'marks of what was seen' => ['seen_marks', ['SeenMarks']],
+    'counted figures' => ['counted_figures', ['CountedWriter']],
+    'records that came late' => ['late_figures', ['CountedWriter']],
     'kept months' => ['assessed_months', ['AssessmentStore']],
     'kept spans' => ['assessed_spans', ['AssessmentStore']],
 ]);

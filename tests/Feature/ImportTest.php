@@ -3,7 +3,6 @@
 declare(strict_types=1);
 
 use App\Import\ImportJob;
-use App\Import\ImportSteps;
 use App\Models\Reading;
 use App\Tables\BadTable;
 use App\Tables\Bounds;
@@ -161,17 +160,17 @@ it('takes up an import whose worker died, and gives it back after the third', fu
     $die = fn () => DB::table('imports')->where('id', $sent['id'])->update(['state' => 'applying', 'alive_at' => now()->subMinute()]);
     Queue::fake();
     $die();
-    app(ImportSteps::class)->resume();
+    app('steps-of-imports')->resume();
     Queue::assertPushed(ImportJob::class, fn (ImportJob $job): bool => $job->turn === 1);
     // Waiting for a worker is not being dead.
-    app(ImportSteps::class)->resume();
+    app('steps-of-imports')->resume();
     Queue::assertPushed(ImportJob::class, 1);
     foreach ([2, 3] as $turn) {
         $die();
-        app(ImportSteps::class)->resume();
+        app('steps-of-imports')->resume();
     }
     $die();
-    app(ImportSteps::class)->resume();
+    app('steps-of-imports')->resume();
     expect(DB::table('imports')->find($sent['id']))->state->toBe('ready')->problem->toContain('interrupted three times');
     // Whoever comes late, with a turn that is over, does nothing.
     DB::table('imports')->where('id', $sent['id'])->update(['state' => 'applying']);

@@ -160,7 +160,7 @@ it('counts in the database what the core counts, for any definition, records and
             $periods = $first->to($first->plus(mt_rand(0, 3)));
             $counts = (new Counting($records, $counted, $zone, $year, Frequency::Month, []))->counts([]);
             $told = fn (Count $count): array => [$count->records, $count->empty, $count->met, $count->figure($counted->take)?->__toString()];
-            $expected = [$told($counts->of($periods)), ...array_map(fn (Period $period): array => $told($counts->of([$period])), $periods)];
+            $expected = [$told($counts->together($periods)), ...array_map(fn (Period $period): array => $told($counts->in($period)), $periods)];
             $days = array_map($year->days(...), $periods);
             $each = $tally->each($counted, array_map(fn (array $period): array => [$period], $days))[0] ?? [];
             $given = [$told($tally->of($counted, $days)), ...array_map(fn (int $at): array => $told($each[$at] ?? new Count), array_keys($periods))];

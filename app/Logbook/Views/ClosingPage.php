@@ -14,6 +14,7 @@ final readonly class ClosingPage
      * @param  list<ClosingItem>  $missing
      * @param  list<ClosingItem>  $unexplained
      * @param  list<ClosingItem>  $unusual
+     * @param  list<LateLine>  $late
      */
     public function __construct(
         #[OA\Property(description: 'a month, 2026-08')] public string $period,
@@ -23,5 +24,6 @@ final readonly class ClosingPage
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ClosingItem'))] public array $missing,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ClosingItem'))] public array $unexplained,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/ClosingItem'))] public array $unusual,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/LateLine'), description: 'what came in after the month was closed')] public array $late,
     ) {}
 }

@@ -16,6 +16,7 @@ use App\Views\WakePoint;
 use Kybernet\Core\Attention\Owed;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Status\Status;
 use OpenApi\Attributes as OA;
 
@@ -43,6 +44,9 @@ final readonly class LogbookRow
         #[OA\Property(description: 'the day up to which the figure counts, where its period was not over')] public ?string $asOf,
         #[OA\Property(ref: LockSchema::REF)] public string $lock,
         #[OA\Property(description: 'that works it out; blank where there is none')] public string $formula,
+        #[OA\Property(description: 'what is counted from records, whatever stands over it; null where nothing is')] public ?Shown $counted,
+        #[OA\Property(description: 'a figure by hand stands over the counted one')] public bool $byHand,
+        #[OA\Property(description: 'this user may put one there, or take it back')] public bool $overable,
         #[OA\Property(description: 'a colour is typed, with its reason')] public bool $asksReason,
         #[OA\Property(description: 'whether a bad colour must be explained before the month is submitted')] public bool $needsNote,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
@@ -79,6 +83,9 @@ final readonly class LogbookRow
             $kpi->measurement->definition->kind === Kind::Formula ? null : $kpi->provisional([$period]),
             LockSchema::of($entry->lock),
             $kpi->measurement->definition->formula->text ?? '',
+            $series instanceof RecordFigures ? Shown::of($series->counted($period), $kpi) : null,
+            $series instanceof RecordFigures && $series->byHand->has($period),
+            $entry->isOverable,
             Owed::asksReason($kpi->measurement->definition),
             $kpi->needsNote,
             ColourTexts::of($kpi->texts),

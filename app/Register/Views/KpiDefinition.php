@@ -6,6 +6,7 @@ namespace App\Register\Views;
 
 use App\Figures\CellText;
 use App\Figures\CellValue;
+use App\Figures\CountedText;
 use App\Support\NumberSetting;
 use App\Views\ColourTexts;
 use Illuminate\Support\Collection;
@@ -15,16 +16,20 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Definition;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Records\RecordSet;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\RuleSet;
 use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\MeasurementEntry;
+use Kybernet\Core\Workbook\WorkbookWriter;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI as the editor shows it. Figures are as this user would type them.')]
 final readonly class KpiDefinition
 {
     /**
+     * @param  array<array-key, mixed>|null  $counted
+     * @param  list<array<array-key, mixed>>  $splits
      * @param  list<MeasurementView>  $units
      * @param  list<string>  $drivers
      * @param  list<string>  $periods
@@ -52,6 +57,8 @@ final readonly class KpiDefinition
         #[OA\Property(enum: Frequency::class)] public string $frequency,
         #[OA\Property(enum: Accumulation::class)] public string $accumulation,
         #[OA\Property] public string $formula,
+        #[OA\Property(ref: '#/components/schemas/Counted', nullable: true, description: 'how it is counted from records')] public ?array $counted,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Split'))] public array $splits,
         #[OA\Property(description: 'what targets are worked out by where none is set')] public string $targetFormula,
         #[OA\Property(description: 'of a band: the same for its lower target')] public string $lowFormula,
         #[OA\Property(description: 'of a band: the same for its upper target')] public string $highFormula,
@@ -88,10 +95,12 @@ final readonly class KpiDefinition
      * @param  Period  $month  any month of the financial year whose targets are shown
      * @param  Collection<string, int>  $people  identities by e-mail address
      * @param  array<string, list<string>>  $closed  periods by unit
+     * @param  RecordSet|null  $set  that it is counted from
      */
-    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people, array $closed, bool $isEditable): self
+    public static function of(KpiEntry $kpi, int $version, Period $month, FinancialYear $year, NumberSetting $setting, Collection $people, array $closed, bool $isEditable, ?RecordSet $set): self
     {
         $definition = $kpi->definition;
+        $figures = $set === null ? null : new CountedText($set, fn (string $place, string $figure): string => $setting->write($figure));
         $text = new CellText($setting);
         $months = $year->months($month);
         $periods = array_map(fn (Period $period): string => $period->key(), $year->endingIn($definition->frequency, $months[0], $months[11]));
@@ -136,6 +145,8 @@ final readonly class KpiDefinition
             $definition->frequency->value,
             $definition->accumulation->value,
             $definition->formula->text ?? '',
+            $definition->counted === null || $figures === null ? null : $figures->counted(WorkbookWriter::counted($definition->counted)),
+            $figures === null ? [] : $figures->splits(array_map(WorkbookWriter::split(...), $kpi->splits)),
             $isBand ? '' : $definition->targetFormula->line->text ?? '',
             $isBand ? $definition->targetFormula->line->text ?? '' : '',
             $isBand ? $definition->targetFormula->upper->text ?? '' : '',

@@ -117,8 +117,8 @@ final readonly class Exact
                 return new self($units, max($this->scale, $that->scale), $divisor);
             }
         }
-        [$one, $by] = $this->decimals();
-        [$other, $otherBy] = $that->decimals();
+        [$one, $by] = $this->fraction();
+        [$other, $otherBy] = $that->fraction();
 
         return $by->isEqualTo($otherBy)
             ? self::big($one->plus($other), $by)
@@ -143,8 +143,8 @@ final readonly class Exact
                 return new self($units, $this->scale + $factor->scale, $divisor);
             }
         }
-        [$one, $by] = $this->decimals();
-        [$other, $otherBy] = $factor->decimals();
+        [$one, $by] = $this->fraction();
+        [$other, $otherBy] = $factor->fraction();
 
         return self::big($one->multipliedBy($other), $by->multipliedBy($otherBy));
     }
@@ -163,8 +163,8 @@ final readonly class Exact
                 return $divisor < 0 ? new self(-$units, max(0, $gap), -$divisor) : new self($units, max(0, $gap), max(1, $divisor));
             }
         }
-        [$one, $by] = $this->decimals();
-        [$other, $otherBy] = $that->decimals();
+        [$one, $by] = $this->fraction();
+        [$other, $otherBy] = $that->fraction();
         $divisor = $by->multipliedBy($other);
         $dividend = $one->multipliedBy($otherBy);
 
@@ -185,7 +185,7 @@ final readonly class Exact
     {
         return $this->big === null && $this->units !== PHP_INT_MIN
             ? new self(-$this->units, $this->scale, $this->divisor)
-            : self::big($this->decimals()[0]->negated(), $this->decimals()[1]);
+            : self::big($this->fraction()[0]->negated(), $this->fraction()[1]);
     }
 
     public function abs(): self
@@ -215,8 +215,8 @@ final readonly class Exact
                 return $one <=> $other;
             }
         }
-        [$one, $by] = $this->decimals();
-        [$other, $otherBy] = $that->decimals();
+        [$one, $by] = $this->fraction();
+        [$other, $otherBy] = $that->fraction();
 
         return $one->multipliedBy($otherBy)->compareTo($other->multipliedBy($by));
     }
@@ -242,7 +242,7 @@ final readonly class Exact
 
             return $this->divisor === 1 ? (float) $float : $float / $this->divisor;
         }
-        [$dividend, $divisor] = $this->decimals();
+        [$dividend, $divisor] = $this->fraction();
 
         return $dividend->toFloat() / $divisor->toFloat();
     }
@@ -254,7 +254,7 @@ final readonly class Exact
         if ($units !== null) {
             return BigDecimal::ofUnscaledValue($units, $decimals);
         }
-        [$dividend, $divisor] = $this->decimals();
+        [$dividend, $divisor] = $this->fraction();
 
         return $dividend->dividedBy($divisor, $decimals, RoundingMode::HALF_UP);
     }
@@ -310,7 +310,7 @@ final readonly class Exact
     }
 
     /** @return array{BigDecimal, BigDecimal} dividend and divisor as decimals of any length */
-    private function decimals(): array
+    public function fraction(): array
     {
         return $this->big === null
             ? [BigDecimal::ofUnscaledValue($this->units, $this->scale), BigDecimal::of($this->divisor)]

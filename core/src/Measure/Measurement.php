@@ -8,6 +8,7 @@ use Brick\Math\BigDecimal;
 use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Tenure;
+use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Status\Call;
 use Kybernet\Core\Status\RuleSet;
 
@@ -58,6 +59,12 @@ final readonly class Measurement
         return new self($this->definition->withRules([$rule]), $this->actuals, $targets, $this->tenure, [], $this->baseline);
     }
 
+    /** The same KPI with other figures or targets, as they are tried out. */
+    public function with(Figures $actuals, Targets $targets): self
+    {
+        return new self($this->definition, $actuals, $targets, $this->tenure, $this->ownRules, $this->baseline, $this->calls, $this->weight);
+    }
+
     /**
      * The same measurement with one period's figure replaced, or taken out when null.
      *
@@ -65,19 +72,10 @@ final readonly class Measurement
      */
     public function entering(Period $period, ?BigDecimal $figure): self
     {
-        if (! $this->actuals instanceof Series) {
+        if (! $this->actuals instanceof Series && ! $this->actuals instanceof RecordFigures) {
             throw new InvalidArgumentException('The figures of this KPI are worked out, not entered.');
         }
 
-        return new self(
-            $this->definition,
-            $this->actuals->with($period, $figure),
-            $this->targets,
-            $this->tenure,
-            $this->ownRules,
-            $this->baseline,
-            $this->calls,
-            $this->weight,
-        );
+        return $this->with($this->actuals->with($period, $figure), $this->targets);
     }
 }

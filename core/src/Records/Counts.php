@@ -11,15 +11,19 @@ use Kybernet\Core\Calendar\Period;
  */
 interface Counts
 {
-    /**
-     * Of the periods together; under `open` at the end of the last of them.
-     *
-     * @param  non-empty-list<Period>  $periods  earliest first
-     */
-    public function of(array $periods): Count;
+    /** Of one period; under `open` at its end. */
+    public function in(Period $period): Count;
 
     /**
-     * The same for each part of a split.
+     * Of several periods taken again over all their records; under `open` at the end of the last of them.
+     *
+     * @param  non-empty-list<Period>  $periods  earliest first
+     * @return Count|null null where they cannot be taken again: one of them stays as it was when it was closed
+     */
+    public function together(array $periods): ?Count;
+
+    /**
+     * Of the records of several periods, in parts.
      *
      * @param  non-empty-list<Period>  $periods  earliest first
      * @return list<array{string|null, Count}> parts with records, in any order; null is the empty one

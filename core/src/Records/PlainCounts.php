@@ -20,7 +20,12 @@ final class PlainCounts implements Counts
     /** @param  list<int>  $places  of the records of the unit and those below it */
     public function __construct(private readonly Counting $counting, private readonly array $places) {}
 
-    public function of(array $periods): Count
+    public function in(Period $period): Count
+    {
+        return $this->together([$period]);
+    }
+
+    public function together(array $periods): Count
     {
         return $this->tally($periods)->count($this->counting->counted);
     }

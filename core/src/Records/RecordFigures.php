@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Records;
 
+use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
@@ -29,7 +30,7 @@ final class RecordFigures implements Figures
         public readonly Counted $definition,
         private readonly Coverage $coverage,
         private readonly FinancialYear $year,
-        private readonly Frequency $frequency,
+        public readonly Frequency $frequency,
         public readonly Counts $counts,
         public readonly Series $byHand,
     ) {}
@@ -56,7 +57,10 @@ final class RecordFigures implements Figures
         }
         $isByHand = array_filter($periods, $this->byHand->has(...)) !== [];
         if (! $isByHand && $rule === $this->definition->take->accumulation()) {
-            return $this->again($periods);
+            $count = count($periods) === 1 ? null : $this->counts->together($periods);
+            if ($count !== null) {
+                return $count->figure($this->definition->take);
+            }
         }
         $figures = Exact::known(array_map($this->figure(...), $periods));
 
@@ -93,16 +97,16 @@ final class RecordFigures implements Figures
         return $this->earliest;
     }
 
+    /** The same with one period's figure by hand, or without it when null. */
+    public function with(Period $period, ?BigDecimal $figure): self
+    {
+        return new self($this->definition, $this->coverage, $this->year, $this->frequency, $this->counts, $this->byHand->with($period, $figure));
+    }
+
     /** The figure as it is counted, whatever stands over it. */
     public function counted(Period $period): ?Exact
     {
         return $this->count($period)[0];
-    }
-
-    /** @param  non-empty-list<Period>  $periods  all of them with a counted figure */
-    private function again(array $periods): ?Exact
-    {
-        return count($periods) === 1 ? $this->count($periods[0])[0] : $this->counts->of($periods)->figure($this->definition->take);
     }
 
     /** @return array{Exact|null, Absence} the figure, and what its absence means where it is null */
@@ -118,7 +122,7 @@ final class RecordFigures implements Figures
         if ($this->coverage->isAfter($first) || $this->definition->beginsAfter($period, $this->year)) {
             return [null, Absence::Unknown];
         }
-        $count = $this->counts->of([$period]);
+        $count = $this->counts->in($period);
         if ($count->records > 0) {
             return [$count->figure($this->definition->take), Absence::Missing];
         }
@@ -145,7 +149,7 @@ final class RecordFigures implements Figures
             : $reach !== null && $last->number >= $reach[0] && $first->number <= $reach[1];
 
         return $isKnown
-            ? [$this->counts->of([$period])->figure($this->definition->take), Absence::Missing]
+            ? [$this->counts->in($period)->figure($this->definition->take), Absence::Missing]
             : [null, $this->coverage->isAfter($first) ? Absence::Unknown : Absence::Missing];
     }
 

@@ -6,6 +6,7 @@ namespace Kybernet\Core\Records;
 
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Status\Status;
 
@@ -43,7 +44,6 @@ final readonly class Split
         if ($counted === []) {
             return SplitPart::sorted(array_map(fn (string $part): SplitPart => new SplitPart($part, null, null, $this->shares[$part], Status::NoData), array_map(strval(...), array_keys($this->shares))));
         }
-        $whole = $figures->counts->of($counted);
         $found = $figures->counts->parts($this, $counted);
         $there = array_column($found, 0);
         foreach (array_map(strval(...), array_keys($this->shares)) as $part) {
@@ -52,13 +52,15 @@ final readonly class Split
             }
         }
         $take = $figures->definition->take;
-        $total = $take->addsUp() ? $whole->figure($take) : Exact::of($whole->records);
+        $figure = fn (Count $count): ?Exact => $take->addsUp() ? $count->figure($take) : Exact::of($count->records);
+        $known = Exact::known(array_map($figure, array_column($found, 1)));
+        $total = $known === [] ? Exact::of(0) : Accumulation::Sum->combine($known);
         $parts = [];
         foreach ($found as [$name, $count]) {
-            $figure = $count->records === 0 && ! $take->addsUp() && $take !== Take::Distinct ? null : $count->figure($take);
-            $share = $total === null || $total->isZero() ? null : ($take->addsUp() ? $figure : Exact::of($count->records))?->times(100)->dividedBy($total);
+            $actual = $count->records === 0 && ! $take->addsUp() && $take !== Take::Distinct ? null : $count->figure($take);
+            $share = $total->isZero() ? null : $figure($count)?->times(100)->dividedBy($total);
             $target = $name === null ? null : $this->shares[$name] ?? null;
-            $parts[] = new SplitPart($name, $figure, $share, $target, $this->judge($share, $target));
+            $parts[] = new SplitPart($name, $actual, $share, $target, $this->judge($share, $target));
         }
 
         return SplitPart::sorted($parts);

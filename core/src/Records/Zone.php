@@ -48,6 +48,12 @@ final class Zone
         return new Instant($this->begins($day->number));
     }
 
+    /** The instant at which local clocks show what this one shows in UTC; of two the first. */
+    public function local(Instant $clock): Instant
+    {
+        return new Instant((new DateTimeImmutable(rtrim((new Instant($clock->seconds))->key(), 'Z'), $this->zone))->getTimestamp(), $clock->fraction);
+    }
+
     private function begins(int $day): int
     {
         return $this->begins[$day] ??= (new DateTimeImmutable((new Day($day))->key().' 00:00:00', $this->zone))->getTimestamp();

@@ -161,8 +161,12 @@ final class WorkbookWriter
         ]);
     }
 
-    /** @return Members */
-    private static function counted(Counted $counted): array
+    /**
+     * How a KPI is counted, as a workbook has it.
+     *
+     * @return Members
+     */
+    public static function counted(Counted $counted): array
     {
         return self::compact([
             'records' => $counted->records,
@@ -178,8 +182,12 @@ final class WorkbookWriter
         ]);
     }
 
-    /** @return Members */
-    private static function split(Split $split): array
+    /**
+     * A split as a workbook has it.
+     *
+     * @return Members
+     */
+    public static function split(Split $split): array
     {
         return self::compact([
             'code' => $split->code,

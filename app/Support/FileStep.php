@@ -2,13 +2,13 @@
 
 declare(strict_types=1);
 
-namespace App\Import;
+namespace App\Support;
 
 /**
- * What a worker does with an import. Each begins in some states, is at work in one, and ends in another; where it
+ * What a worker does with a file of figures or records. Each begins in some states, is at work in one, and ends in another; where it
  * cannot be finished, the import is back where a person can go on from.
  */
-enum ImportStep: string
+enum FileStep: string
 {
     case Read = 'read';
     case Apply = 'apply';

@@ -1,0 +1,142 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Sources;
+
+use App\Http\UploadRequest;
+use App\Models\RecordSet;
+use App\Models\User;
+use App\Organisation\Organisation;
+use App\Tables\BadTable;
+use Illuminate\Container\Attributes\CurrentUser;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Support\Facades\Storage;
+use Illuminate\Support\Str;
+use Illuminate\Validation\Rule;
+use Illuminate\Validation\ValidationException;
+use OpenApi\Attributes as OA;
+
+/** Record sets: made from a sample, changed, retired. */
+final readonly class SourceController
+{
+    public function __construct(private SourceReader $reader, private SaveSet $save, private Organisation $organisation) {}
+
+    #[OA\Get(path: '/api/record-sets', operationId: 'sources', responses: [
+        new OA\Response(response: 200, description: 'The record sets that the person sees', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/SourceLine'))),
+    ])]
+    public function index(#[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($this->reader->all($user));
+    }
+
+    #[OA\Get(path: '/api/record-sets/{recordSet}', operationId: 'source', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/recordSet'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'A record set', content: new OA\JsonContent(ref: '#/components/schemas/SourcePage')),
+    ])]
+    public function show(RecordSet $recordSet, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($this->reader->page($recordSet, $user));
+    }
+
+    #[OA\Post(path: '/api/record-samples', operationId: 'sendSample', requestBody: new OA\RequestBody(required: true, content: new OA\MediaType(mediaType: 'multipart/form-data', schema: new OA\Schema(
+        required: ['file'],
+        properties: [new OA\Property(property: 'file', type: 'string', format: 'binary')],
+    ))), responses: [
+        new OA\Response(response: 200, description: 'How its columns are understood', content: new OA\JsonContent(ref: '#/components/schemas/RecordSample')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function sample(UploadRequest $request, SampleReader $samples, #[CurrentUser] User $user): JsonResponse
+    {
+        $upload = (string) Str::uuid();
+        $path = Storage::disk('local')->path((string) $request->upload()->storeAs('records', $upload, 'local'));
+        try {
+            return new JsonResponse($samples->read($path, $upload, mb_substr($request->upload()->getClientOriginalName(), 0, 200), $user->locale === 'en-US'));
+        } catch (BadTable $bad) {
+            unlink($path);
+            throw ValidationException::withMessages(['file' => $bad->getMessage()]);
+        }
+    }
+
+    #[OA\Post(path: '/api/record-sets', operationId: 'makeSource', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/RecordSetInput')), responses: [
+        new OA\Response(response: 201, description: 'It was made', content: new OA\JsonContent(ref: '#/components/schemas/SourcePage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function store(SetRequest $request, Loads $loads, #[CurrentUser] User $user): JsonResponse
+    {
+        $wanted = $request->wanted($this->organisation);
+        $set = $this->save->make($wanted);
+        $path = $request->filled('upload') ? Storage::disk('local')->path("records/{$request->string('upload')}") : null;
+        if ($path !== null && is_file($path)) {
+            $loads->file($set, $path, $request->string('file')->toString(), 'key', $this->mapping($set), $wanted->coversTo, $user->id);
+        }
+
+        return new JsonResponse($this->reader->page($set, $user), 201);
+    }
+
+    #[OA\Put(path: '/api/record-sets/{recordSet}', operationId: 'changeSource', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/recordSet'),
+    ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/RecordSetInput')), responses: [
+        new OA\Response(response: 200, description: 'It was changed', content: new OA\JsonContent(ref: '#/components/schemas/SourcePage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 409),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function update(RecordSet $recordSet, SetRequest $request, #[CurrentUser] User $user): JsonResponse
+    {
+        $this->save->change($recordSet, $request->wanted($this->organisation));
+
+        return new JsonResponse($this->reader->page($recordSet->refresh(), $user));
+    }
+
+    #[OA\Put(path: '/api/record-sets/{recordSet}/unit-names', operationId: 'nameUnits', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/recordSet'),
+    ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['names'], properties: [
+        new OA\Property(property: 'names', description: 'codes of units by the names that records give them; a blank code takes a name away', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
+    ])), responses: [
+        new OA\Response(response: 200, description: 'They are known now', content: new OA\JsonContent(ref: '#/components/schemas/SourcePage')),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function names(RecordSet $recordSet, Request $request, #[CurrentUser] User $user): JsonResponse
+    {
+        $request->validate(['names' => ['required', 'array', 'max:500'], 'names.*' => ['bail', 'nullable', 'string', Rule::exists('units', 'code')]], ['names.*' => 'Choose a unit.']);
+        $this->save->name($recordSet, SetRequest::texts($request->array('names')));
+
+        return new JsonResponse($this->reader->page($recordSet->refresh(), $user));
+    }
+
+    #[OA\Put(path: '/api/record-sets/{recordSet}/retirement', operationId: 'retireSource', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/recordSet'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'It takes no records any more', content: new OA\JsonContent(ref: '#/components/schemas/SourcePage')),
+    ])]
+    public function retire(RecordSet $recordSet, #[CurrentUser] User $user): JsonResponse
+    {
+        $this->save->retire($recordSet, true);
+
+        return new JsonResponse($this->reader->page($recordSet->refresh(), $user));
+    }
+
+    #[OA\Delete(path: '/api/record-sets/{recordSet}/retirement', operationId: 'bringSourceBack', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/recordSet'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'It takes records again', content: new OA\JsonContent(ref: '#/components/schemas/SourcePage')),
+    ])]
+    public function bringBack(RecordSet $recordSet, #[CurrentUser] User $user): JsonResponse
+    {
+        $this->save->retire($recordSet, false);
+
+        return new JsonResponse($this->reader->page($recordSet->refresh(), $user));
+    }
+
+    /** @return array<string, array{field: string, form: string}> */
+    private function mapping(RecordSet $set): array
+    {
+        $kept = $set->newQuery()->toBase()->where('id', $set->id)->value('mapping');
+        /** @var array<string, array{field: string, form: string}> $mapping */
+        $mapping = json_decode(is_string($kept) ? $kept : '{}', true, flags: JSON_THROW_ON_ERROR);
+
+        return $mapping;
+    }
+}
