@@ -165,6 +165,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('record-preview', PreviewController::class)->can('make', RecordSet::class);
     Route::get('record-sets', [SourceController::class, 'index'])->can('viewAny', RecordSet::class);
     Route::post('record-samples', [SourceController::class, 'sample'])->can('make', RecordSet::class);
+    Route::post('record-values', [SourceController::class, 'values'])->can('make', RecordSet::class);
     Route::post('record-sets', [SourceController::class, 'store'])->can('make', RecordSet::class);
     Route::get('record-sets/{recordSet}', [SourceController::class, 'show'])->can('view', 'recordSet');
     Route::put('record-sets/{recordSet}', [SourceController::class, 'update'])->can('change', 'recordSet');

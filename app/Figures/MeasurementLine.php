@@ -26,5 +26,6 @@ final readonly class MeasurementLine
         public ?string $owner,
         public ?string $ownerEmail,
         public ?int $dueDay,
+        public bool $isCounted,
     ) {}
 }

@@ -101,8 +101,9 @@ final readonly class MeasurementStore
             $row->owner,
             $row->owner_email,
             $row->due_day,
+            $row->kind === 'records',
         ), array_values($this->database->select(
-            'SELECT kpi_unit.id, kpi_unit.kpi_id, kpi_unit.unit_id, kpi_unit.weight, kpi_unit.owner_id, kpis.code, kpis.name, kpis.measure, kpis.level, kpis.due_day,
+            'SELECT kpi_unit.id, kpi_unit.kpi_id, kpi_unit.unit_id, kpi_unit.weight, kpi_unit.owner_id, kpis.code, kpis.name, kpis.measure, kpis.level, kpis.due_day, kpis.kind,
                  themes.name AS theme, users.name AS owner, users.email AS owner_email
              FROM kpi_unit JOIN kpis ON kpis.id = kpi_unit.kpi_id
              LEFT JOIN themes ON themes.id = kpis.theme_id LEFT JOIN users ON users.id = kpi_unit.owner_id

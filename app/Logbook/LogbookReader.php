@@ -163,6 +163,7 @@ final readonly class LogbookReader
             return LogbookRow::of(
                 $entry,
                 $this->organisation->unit($kpi->unitId)->name,
+                $this->organisation->unit($kpi->unitId)->code,
                 Verdict::of(
                     $entry->assessed,
                     $this->scorecard->streak($measurement, $this->scorecard->year->endMonth($period)),

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Models;
 
 use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Foundation\Auth\User as Authenticatable;
 
@@ -40,6 +41,12 @@ final class User extends Authenticatable
         $grants->orderBy('id');
 
         return $grants;
+    }
+
+    /** @return BelongsToMany<RecordSet, $this> that are theirs to bring records into */
+    public function recordSets(): BelongsToMany
+    {
+        return $this->belongsToMany(RecordSet::class, 'record_set_owners');
     }
 
     /** @return array<string, string> */

@@ -157,7 +157,7 @@ final readonly class SessionController
         $running = Month::running();
 
         return new SessionView(
-            UserView::of($user, $this->rights, $user->second_factor_since === null && $this->installation->needsSecondFactor()),
+            UserView::of($user, $this->rights, $user->second_factor_since === null && $this->installation->needsSecondFactor(), $user->recordSets()->exists()),
             $this->units($user),
             is_string($newest) ? Month::ofDate($newest)->key() : $running->key(),
             $running->key(),

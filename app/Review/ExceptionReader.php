@@ -135,6 +135,7 @@ final readonly class ExceptionReader
             array_values(array_filter($actions, fn (ActionView $action): bool => $action->state === 'open')),
             $seen === $assessed->codes(),
             $this->rights->mayLog($user, $kpi->unitId, $kpi->ownerId),
+            $kpi->isCounted,
         );
     }
 

@@ -72,6 +72,7 @@ final readonly class RowReader
             $this->scorecard->status($kpi->measurement, $chosen, Span::Month)->value,
             $this->related->lines($this->related->assessed($drivers, $facts, $chosen, $span), $facts, $chosen, $kpi),
             array_values(array_filter($this->actions->of([$kpi->id => $kpi], $chosen, $user)[$kpi->id] ?? [], fn (ActionView $action): bool => $action->state === 'open')),
+            $kpi->measurement->definition->counted !== null,
         );
     }
 }

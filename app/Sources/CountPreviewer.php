@@ -27,6 +27,7 @@ use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
+use Kybernet\Core\Records\FieldType;
 use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Records\Source;
 use Kybernet\Core\Records\Take;
@@ -157,7 +158,11 @@ final readonly class CountPreviewer
         $found = $this->database->select('SELECT '.implode(', ', array_map(fn (string $column, int $at): string => "{$column} AS v{$at}", $columns, array_keys($columns)))." FROM {$query->counting()} ORDER BY {$order} DESC NULLS LAST LIMIT ".self::ROWS, $query->bindings());
         $rows = [];
         foreach ($found as $row) {
-            $rows[] = array_map(fn (mixed $text): ?string => is_string($text) ? $text : null, array_values(is_object($row) ? get_object_vars($row) : []));
+            $rows[] = array_map(fn (mixed $text, int $at): ?string => match (true) {
+                ! is_string($text) => null,
+                ($set->set()->fields[$fields[$at] ?? ''] ?? null) === FieldType::YesNo => Source::text($text === 'true'),
+                default => $text,
+            }, array_values(is_object($row) ? get_object_vars($row) : []), array_keys($columns));
         }
 
         return [[...$fields, $value->text ?? ''], $rows];

@@ -9,7 +9,9 @@ use App\Models\User;
 use App\Sources\Views\RecordColumn;
 use App\Sources\Views\RecordPage;
 use Illuminate\Database\Connection;
+use Kybernet\Core\Records\FieldType;
 use Kybernet\Core\Records\RecordFigures;
+use Kybernet\Core\Records\Source;
 use Kybernet\Core\Records\Take;
 
 /**
@@ -65,20 +67,25 @@ final readonly class RecordsReader
     private function columns(Behind $behind, User $user): array
     {
         $sees = $this->policy->view($user, RecordSet::query()->findOrFail($behind->set->id))->allowed();
-        $columns = [];
-        foreach ($behind->set->set()->fields as $name => $type) {
-            $isSensitive = in_array($name, $behind->set->sensitive(), true);
-            $columns[] = new RecordColumn($name, $type->value, $behind->set->entry->meanings[$name] ?? '', $isSensitive, $isSensitive && ! $sees);
-        }
-        foreach (array_keys($behind->set->set()->calculated) as $name) {
-            $columns[] = new RecordColumn($name, 'number', $behind->set->entry->meanings[$name] ?? '', false, false);
-        }
-        $of = $behind->counted->of;
-        if ($of !== null && ! isset($behind->set->set()->fields[$of->text]) && ! isset($behind->set->set()->calculated[$of->text])) {
-            $columns[] = new RecordColumn(self::VALUE, 'number', $of->text, false, false);
-        }
+        $set = $behind->set->set();
+        $value = $this->value($behind);
+        $own = $value === null || isset($set->fields[$value->text]) || isset($set->calculated[$value->text]) ? $value?->text : self::VALUE;
+        // What tells them apart, what the figure is about, then all else.
+        $names = array_values(array_unique([$behind->set->entry->key, ...($own === null ? [] : [$own]), ...array_keys($set->fields), ...array_keys($set->calculated)]));
 
-        return $columns;
+        return array_map(function (string $name) use ($behind, $set, $sees, $value, $own): RecordColumn {
+            $isSensitive = in_array($name, $behind->set->sensitive(), true);
+
+            return new RecordColumn(
+                $name, ($set->fields[$name] ?? FieldType::Number)->value, $name === self::VALUE ? $value->text ?? '' : $behind->set->entry->meanings[$name] ?? '', $isSensitive, $isSensitive && ! $sees, $name === $own,
+            );
+        }, $names);
+    }
+
+    /** What is taken of each record, or what a share is of. */
+    private function value(Behind $behind): ?Source
+    {
+        return $behind->counted->of ?? ($behind->counted->met[0] ?? null)?->comparisons[0]->source;
     }
 
     /**
@@ -90,7 +97,7 @@ final readonly class RecordsReader
         $query = $behind->query();
         $shown = [];
         foreach ($columns as $at => $column) {
-            $source = $column->name === self::VALUE ? $behind->counted->of : $behind->set->set()->source($column->name);
+            $source = $column->name === self::VALUE ? $this->value($behind) : $behind->set->set()->source($column->name);
             $shown[] = $source === null ? "NULL AS v{$at}" : "{$query->shown($source)} AS v{$at}";
         }
         $from = '(SELECT '.implode(', ', $shown).", ({$query->meets()}) AS is_met FROM {$query->counting()}) AS behind";

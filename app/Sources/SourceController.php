@@ -76,6 +76,31 @@ final readonly class SourceController
         return new JsonResponse($this->reader->page($set, $user), 201);
     }
 
+    #[OA\Post(path: '/api/record-values', operationId: 'tryValues', requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(required: ['fields'], properties: [
+        new OA\Property(property: 'fields', description: 'as of a record set', type: 'array', items: new OA\Items(type: 'object', additionalProperties: true)),
+        new OA\Property(property: 'upload', description: 'a file that is not brought in yet', type: 'string', nullable: true),
+        new OA\Property(property: 'set', description: 'code of a set that is there', type: 'string', nullable: true),
+    ])), responses: [
+        new OA\Response(response: 200, description: 'What they give of the first records', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/CalculatedValues'))),
+        new OA\Response(ref: '#/components/responses/Problem', response: 422),
+    ])]
+    public function values(Request $request, ValuesReader $values, #[CurrentUser] User $user): JsonResponse
+    {
+        $request->validate([
+            'fields' => ['required', 'array', 'max:200'], 'fields.*' => ['array'], 'upload' => ['nullable', 'uuid'], 'set' => ['bail', 'nullable', 'string', 'max:64'],
+            'fields.*.name' => ['bail', 'nullable', 'string', 'max:64'], 'fields.*.expression' => ['bail', 'nullable', 'string', 'max:2000'],
+        ], ['*' => 'These are no fields of records.']);
+        $text = fn (mixed $given): ?string => is_string($given) && $given !== '' ? $given : null;
+        $fields = array_map(fn (array $field): array => [
+            'name' => $text($field['name'] ?? null) ?? '', 'was' => $text($field['was'] ?? null), 'type' => $text($field['type'] ?? null), 'expression' => $text($field['expression'] ?? null),
+            'column' => $text($field['column'] ?? null), 'form' => $text($field['form'] ?? null) ?? '',
+        ], array_values(array_filter($request->array('fields'), is_array(...))));
+        $path = $request->filled('upload') ? Storage::disk('local')->path("records/{$request->string('upload')}") : null;
+        $set = $request->filled('set') ? RecordSet::query()->where('code', $request->string('set')->toString())->first() : null;
+
+        return new JsonResponse($values->read($fields, $path !== null && is_file($path) ? $path : null, $set !== null && $user->can('view', $set) ? $set->code : null));
+    }
+
     #[OA\Put(path: '/api/record-sets/{recordSet}', operationId: 'changeSource', parameters: [
         new OA\Parameter(ref: '#/components/parameters/recordSet'),
     ], requestBody: new OA\RequestBody(required: true, content: new OA\JsonContent(ref: '#/components/schemas/RecordSetInput')), responses: [

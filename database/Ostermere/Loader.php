@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Database\Ostermere;
 
+use App\Figures\CountedWriter;
 use App\Models\Role;
 use App\Models\Theme;
 use App\Models\Unit;
@@ -12,8 +13,10 @@ use App\Organisation\GeoShapes;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use Illuminate\Database\Connection;
+use Illuminate\Support\Facades\DB;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Records\Take;
 
 /**
  * Writes the demonstration into an empty database, all or nothing.
@@ -21,6 +24,9 @@ use Kybernet\Core\Calendar\Period;
 final readonly class Loader
 {
     private const CHUNK = 2_000;
+
+    /** When records were brought in. */
+    private const BROUGHT = '2026-09-01T06:10:00Z';
 
     public function __construct(private Connection $database, private PeriodDate $dates) {}
 
@@ -63,6 +69,7 @@ final readonly class Loader
             $this->gatherContacts($units, $owners);
             $this->practice();
             $this->followUps($measurement);
+            $this->records($units, $owners, $themes);
             $this->close($units);
         });
         // A planner that knows nothing of fresh tables would read them row by row.
@@ -155,6 +162,84 @@ final readonly class Loader
         $kpi = $this->database->table('kpis')->where('code', 'Z-COLOUR')->value('id');
         $this->database->table('kpis')->where('id', $kpi)->update(['gathering' => 'sum']);
         $this->database->table('kpi_unit')->insert(['kpi_id' => $kpi, 'unit_id' => $units['NET'], 'owner_id' => $owners['NET'], 'position' => 199, 'is_gathered' => true]);
+    }
+
+    /**
+     * Record sets, with a load of each, and what is counted from them.
+     *
+     * @param  array<string, int>  $units
+     * @param  array<string, int>  $owners
+     * @param  array<array-key, int>  $themes
+     */
+    private function records(array $units, array $owners, array $themes): void
+    {
+        $analyst = User::query()->where('email', 'analyst@ostermere.example')->value('id');
+        $sets = [];
+        [$from, $to] = Records::covers();
+        foreach (Records::sets() as $code => $set) {
+            $fields = $types = $columns = $mapping = [];
+            foreach ($set['fields'] as $field) {
+                if (isset($field['type'])) {
+                    $field['column'] = 'c'.(count($columns) + 1);
+                    $columns[$field['name']] = $field['column'];
+                    $types[$field['column']] = $field['type'];
+                    $mapping[$field['name']] = ['field' => $field['name'], 'form' => ''];
+                }
+                $fields[] = array_filter($field, fn (mixed $member): bool => $member !== '' && $member !== false);
+            }
+            $stamps = ['created_at' => self::BROUGHT, 'updated_at' => self::BROUGHT];
+            $id = $this->database->table('record_sets')->insertGetId([
+                'code' => $code, 'name' => $set['name'], 'noun' => $set['noun'], 'unit_id' => $units[$set['unit']], 'key_field' => $set['key'], 'fields' => json_encode($fields, JSON_THROW_ON_ERROR),
+                'unit_field' => $set['unitField'], 'covers_from' => $from, 'covers_to' => $to, 'covers_by_loads' => true, 'mapping' => json_encode($mapping, JSON_THROW_ON_ERROR), ...$stamps,
+            ]);
+            $this->database->select('SELECT kybernet_make_records(?, ?, ?)', [$id, json_encode($types, JSON_THROW_ON_ERROR), $columns[$set['key']]]);
+            $load = $this->database->table('record_loads')->insertGetId([
+                'record_set_id' => $id, 'user_id' => $analyst, 'way' => 'file', 'file' => strtolower($code).'-to-2026-08.csv', 'mode' => 'key', 'mapping' => json_encode($mapping, JSON_THROW_ON_ERROR), 'state' => 'applied',
+                'covers_to' => $to, 'applied_at' => self::BROUGHT, ...$stamps,
+            ]);
+            $lines = [];
+            foreach ($set['rows']() as $row) {
+                $lines[] = implode("\t", [(string) $load, ...array_map(fn (string $value): string => $value === '' ? '\N' : $value, $row)]);
+            }
+            DB::connection()->getPdo()->pgsqlCopyFromArray("records.r{$id}", $lines, "\t", '\\\\N', implode(',', ['load', ...array_values($columns)]));
+            $this->database->table('record_sets')->where('id', $id)->update(['records' => count($lines)]);
+            $this->database->table('record_loads')->where('id', $load)->update(['brought' => count($lines), 'added' => count($lines), 'progress' => count($lines)]);
+            if (isset($owners[$set['unit']])) {
+                $this->database->table('record_set_owners')->insert(['record_set_id' => $id, 'user_id' => $owners[$set['unit']]]);
+            }
+            $sets[$code] = $id;
+        }
+        $this->countedKpis($sets, $units, $owners, $themes);
+    }
+
+    /**
+     * @param  array<string, int>  $sets
+     * @param  array<string, int>  $units
+     * @param  array<string, int>  $owners
+     * @param  array<array-key, int>  $themes
+     */
+    private function countedKpis(array $sets, array $units, array $owners, array $themes): void
+    {
+        $objectives = $this->database->table('objectives')->pluck('id', 'code');
+        $ids = [];
+        foreach (Records::kpis() as $position => ['units' => $places, 'theme' => $theme, 'columns' => $columns, 'counted' => $counted, 'splits' => $splits, 'rule' => $rule, 'target' => $target]) {
+            $kpi = $this->database->table('kpis')->insertGetId([
+                ...$columns, 'department_id' => $units[$places[0]], 'theme_id' => $themes[$theme], 'accumulation' => Take::from($counted['take'])->accumulation()->value,
+                'source' => Records::sets()[$counted['records']]['name'], 'objective_id' => $objectives[Practice::THEMES[$theme][1]], 'due_day' => 8, 'data_available' => true, 'definition_agreed' => true,
+                'counted' => json_encode($counted, JSON_THROW_ON_ERROR), 'splits' => $splits === [] ? null : json_encode($splits, JSON_THROW_ON_ERROR), 'record_set_id' => $sets[$counted['records']],
+            ] + $this->stamps(Story::FIRST_MONTH));
+            if ($rule !== null) {
+                $this->database->table('rule_sets')->insert(['kpi_id' => $kpi, 'valid_from' => Story::FIRST_MONTH.'-01', ...$rule]);
+            }
+            foreach ($places as $place) {
+                $id = $this->database->table('kpi_unit')->insertGetId(['kpi_id' => $kpi, 'unit_id' => $units[$place], 'owner_id' => $owners[$place] ?? $owners[str_starts_with($place, 'W-') ? 'TRT' : (str_starts_with($place, 'Z-') ? 'NET' : 'PPL')], 'position' => 300 + $position]);
+                $this->insert('targets', array_map(fn (Period $month): array => ['kpi_unit_id' => $id, 'period' => Month::date($month), 'target' => $target], $target === null ? [] : Period::parse(Story::FIRST_MONTH)->to(Period::parse('2027-03'))));
+            }
+            $ids[] = $kpi;
+        }
+        // The financial year is known only since this began.
+        app()->forgetScopedInstances();
+        app(CountedWriter::class)($ids);
     }
 
     private function practice(): void

@@ -110,7 +110,7 @@ it('shows the very records behind a figure, their cases and parts, and what anot
     $page = $this->getJson("{$at}/records?period=2026-07&span=yearToDate&sort=took&down=1")->assertOk()->json();
     expect([$page['total'], $page['counted'], $page['met']])->toBe([4, 4, 3])->and(array_column($page['rows'], 0))->toBe(['J-2', 'J-3', 'J-1', 'J-4'])->and(array_map(fn (array $row): ?string => $row[count($row) - 1], $page['rows']))->toBe(['', 'met', 'met', 'met'])
         ->and($this->getJson("{$at}/records?period=2026-07&span=yearToDate&search=LEAK")->json('total'))->toBe(2)
-        ->and($this->get("{$at}/records/file?period=2026-07&span=month&format=csv")->streamedContent())->toContain('J-3,N1,burst,2026-06-28,2026-07-02,,');
+        ->and($this->get("{$at}/records/file?period=2026-07&span=month&format=csv")->streamedContent())->toContain('J-3,4,N1,burst,2026-06-28,2026-07-02,,');
 
     $cases = $this->getJson("{$at}/cases?period=2026-07&span=yearToDate&by=kind&goal=3")->assertOk()->json();
     expect($cases['goal'])->toBe('5')->and(array_column($cases['rows'], 'values', 'name'))->toBe(['burst' => ['2', '4'], 'leak' => ['1', '10']])

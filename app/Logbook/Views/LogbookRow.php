@@ -31,6 +31,7 @@ final readonly class LogbookRow
         #[OA\Property] public string $name,
         #[OA\Property] public string $measure,
         #[OA\Property] public string $unit,
+        #[OA\Property] public string $unitCode,
         #[OA\Property(enum: Kind::class)] public string $kind,
         #[OA\Property(description: 'of the period before')] public ?Shown $lastMonth,
         #[OA\Property(description: 'of the same period a year earlier')] public ?Shown $lastYear,
@@ -56,7 +57,7 @@ final readonly class LogbookRow
     ) {}
 
     /** @param  array{Status, Status}  $before  statuses of the period before and a year earlier */
-    public static function of(MonthEntry $entry, string $unit, Verdict $verdict, array $before, string $typed): self
+    public static function of(MonthEntry $entry, string $unit, string $unitCode, Verdict $verdict, array $before, string $typed): self
     {
         [$kpi, $period] = [$entry->kpi, $entry->period];
         $series = $kpi->measurement->actuals;
@@ -70,6 +71,7 @@ final readonly class LogbookRow
             $kpi->name,
             $kpi->measurement->definition->measure,
             $unit,
+            $unitCode,
             $kpi->measurement->definition->kind->value,
             $shown($period->previous()),
             $shown($period->yearEarlier()),

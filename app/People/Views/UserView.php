@@ -25,10 +25,11 @@ final readonly class UserView
         #[OA\Property(description: 'may change what holds for all KPIs, and many at once')] public bool $definesAll,
         #[OA\Property(description: 'may enter figures')] public bool $logs,
         #[OA\Property(description: 'sees every unit and figure')] public bool $seesAll,
+        #[OA\Property(description: 'sees record sets')] public bool $sources,
         #[OA\Property(description: 'has to set up a second factor before anything else')] public bool $needsSecondFactor,
     ) {}
 
-    public static function of(User $user, Rights $rights, bool $needsSecondFactor): self
+    public static function of(User $user, Rights $rights, bool $needsSecondFactor, bool $ownsRecords): self
     {
         $user->loadMissing('grants.unit');
 
@@ -44,6 +45,7 @@ final readonly class UserView
             $rights->analysesAll($user),
             $rights->logs($user),
             $rights->seesAll($user),
+            $ownsRecords || $rights->analysesSomewhere($user),
             $needsSecondFactor,
         );
     }

@@ -28,7 +28,6 @@ use OpenApi\Attributes as OA;
 final readonly class KpiDefinition
 {
     /**
-     * @param  array<array-key, mixed>|null  $counted
      * @param  list<array<array-key, mixed>>  $splits
      * @param  list<MeasurementView>  $units
      * @param  list<string>  $drivers
@@ -57,7 +56,7 @@ final readonly class KpiDefinition
         #[OA\Property(enum: Frequency::class)] public string $frequency,
         #[OA\Property(enum: Accumulation::class)] public string $accumulation,
         #[OA\Property] public string $formula,
-        #[OA\Property(ref: '#/components/schemas/Counted', nullable: true, description: 'how it is counted from records')] public ?array $counted,
+        #[OA\Property(ref: '#/components/schemas/Counted', nullable: true, description: 'how it is counted from records')] public ?object $counted,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Split'))] public array $splits,
         #[OA\Property(description: 'what targets are worked out by where none is set')] public string $targetFormula,
         #[OA\Property(description: 'of a band: the same for its lower target')] public string $lowFormula,
@@ -145,7 +144,7 @@ final readonly class KpiDefinition
             $definition->frequency->value,
             $definition->accumulation->value,
             $definition->formula->text ?? '',
-            $definition->counted === null || $figures === null ? null : $figures->counted(WorkbookWriter::counted($definition->counted)),
+            $definition->counted === null || $figures === null ? null : (object) $figures->counted(WorkbookWriter::counted($definition->counted)),
             $figures === null ? [] : $figures->splits(array_map(WorkbookWriter::split(...), $kpi->splits)),
             $isBand ? '' : $definition->targetFormula->line->text ?? '',
             $isBand ? $definition->targetFormula->line->text ?? '' : '',

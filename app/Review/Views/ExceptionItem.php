@@ -50,5 +50,6 @@ final readonly class ExceptionItem
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'those still open')] public array $actions,
         #[OA\Property(description: 'this user has seen it, and nothing was added since')] public bool $seen,
         #[OA\Property(description: 'whether this user may write notes and agree actions here')] public bool $mine,
+        #[OA\Property(description: 'it is counted from records')] public bool $counted,
     ) {}
 }

@@ -38,5 +38,6 @@ final readonly class RowDetail
         #[OA\Property(ref: StatusSchema::REF, description: 'of the chosen month alone')] public string $monthStatus,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/RelatedMeasurement'))] public array $drivers,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Action'), description: 'those still open')] public array $actions,
+        #[OA\Property(description: 'it is counted from records')] public bool $counted,
     ) {}
 }

@@ -15,5 +15,6 @@ final readonly class RecordColumn
         #[OA\Property(description: 'what it is, in words')] public string $meaning,
         #[OA\Property(description: 'few see it, and no file has it')] public bool $sensitive,
         #[OA\Property(description: 'it is hidden from this person')] public bool $masked,
+        #[OA\Property(description: 'what the figure is about')] public bool $value,
     ) {}
 }

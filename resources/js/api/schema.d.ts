@@ -1429,6 +1429,230 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measurements/{measurement}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["recordsBehind"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measurements/{measurement}/records/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["recordsFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measurements/{measurement}/cases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["casesBehind"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measurements/{measurement}/splits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["splitsBehind"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendRecords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-loads/{recordLoad}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-loads/{recordLoad}/application": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringIn"];
+        delete: operations["takeBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewCount"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sources"];
+        put?: never;
+        post: operations["makeSource"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["source"];
+        put: operations["changeSource"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendSample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["tryValues"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}/unit-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["nameUnits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["retireSource"];
+        post?: never;
+        delete: operations["bringSourceBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/changes": {
         parameters: {
             query?: never;
@@ -1698,6 +1922,8 @@ export interface components {
             missing: components["schemas"]["ClosingItem"][];
             unexplained: components["schemas"]["ClosingItem"][];
             unusual: components["schemas"]["ClosingItem"][];
+            /** @description what came in after the month was closed */
+            late: components["schemas"]["LateLine"][];
         };
         /** @description How far a unit is with a month. */
         ClosingUnit: {
@@ -1767,6 +1993,23 @@ export interface components {
             marks: string[];
             total: components["schemas"]["Shown"] | null;
         };
+        /** @description Records that came, or changed, after the month was closed: the figure stays until it is reopened. */
+        LateLine: {
+            /** @description identity of the KPI in this unit */
+            id: number;
+            code: string;
+            name: string;
+            /** @description code of the unit */
+            unitCode: string;
+            unit: string;
+            period: string;
+            /** @description how many more there are by now; fewer below nought */
+            records: number;
+            /** @description what one calls several of them */
+            noun: string;
+            stands: components["schemas"]["Shown"] | null;
+            would: components["schemas"]["Shown"] | null;
+        };
         /** @description The month sheet: what this user is to enter in a unit and below it. */
         LogbookPage: {
             /** @description a month, 2026-08 */
@@ -1789,6 +2032,7 @@ export interface components {
             name: string;
             measure: string;
             unit: string;
+            unitCode: string;
             /** @enum {string} */
             kind: "entered" | "formula" | "records" | "judged";
             lastMonth: components["schemas"]["Shown"] | null;
@@ -1810,6 +2054,11 @@ export interface components {
             lock: components["schemas"]["Lock"];
             /** @description that works it out; blank where there is none */
             formula: string;
+            counted: components["schemas"]["Shown"] | null;
+            /** @description a figure by hand stands over the counted one */
+            byHand: boolean;
+            /** @description this user may put one there, or take it back */
+            overable: boolean;
             /** @description a colour is typed, with its reason */
             asksReason: boolean;
             /** @description whether a bad colour must be explained before the month is submitted */
@@ -2248,6 +2497,8 @@ export interface components {
             logs: boolean;
             /** @description sees every unit and figure */
             seesAll: boolean;
+            /** @description sees record sets */
+            sources: boolean;
             /** @description has to set up a second factor before anything else */
             needsSecondFactor: boolean;
         };
@@ -2322,6 +2573,8 @@ export interface components {
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             formula: string;
+            counted?: components["schemas"]["Counted"] | null;
+            splits?: components["schemas"]["Split"][];
             /** @description what targets are worked out by where none is set */
             targetFormula: string;
             /** @description of a band: the same for its lower target */
@@ -2383,6 +2636,51 @@ export interface components {
             targetFormula: string;
             lowFormula: string;
             highFormula: string;
+        };
+        /** @enum {object} */
+        Counted: {
+            /** @description code of the record set */
+            records: string;
+            /** @enum {string} */
+            take: "count" | "distinct" | "sum" | "mean" | "minimum" | "maximum" | "median" | "percentile" | "share" | "open";
+            /** @description the field or expression whose values are taken */
+            of?: string | null;
+            percentile?: string | null;
+            /** @description of a share: all of these */
+            met?: components["schemas"]["Condition"][];
+            /** @description the field by which a record belongs to a period */
+            datedBy: string;
+            /** @description under open: until when */
+            until?: string | null;
+            /** @description the field that names the unit */
+            unit?: string | null;
+            /** @description all of these must hold */
+            where?: components["schemas"]["Condition"][];
+            /** @description the month from which it is counted */
+            from?: string | null;
+        };
+        /**
+         * @description one comparison of a field or expression, or `any` of several
+         * @enum {object}
+         */
+        Condition: {
+            [key: string]: unknown;
+        };
+        /** @enum {object} */
+        Split: {
+            code: string;
+            name: string;
+            of: string;
+            bands?: {
+                upTo: string | null;
+                name: string;
+            }[];
+            /** @description that parts should have, in % */
+            shares?: {
+                [key: string]: string;
+            };
+            green?: string | null;
+            amber?: string | null;
         };
         /** @description One definition of the file. */
         DefinitionOutcome: {
@@ -2451,6 +2749,8 @@ export interface components {
             /** @enum {string} */
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             formula: string;
+            counted: components["schemas"]["Counted"] | null;
+            splits: components["schemas"]["Split"][];
             /** @description what targets are worked out by where none is set */
             targetFormula: string;
             /** @description of a band: the same for its lower target */
@@ -2720,6 +3020,8 @@ export interface components {
             seen: boolean;
             /** @description whether this user may write notes and agree actions here */
             mine: boolean;
+            /** @description it is counted from records */
+            counted: boolean;
         };
         /** @description What deserves attention in a unit and below it, the most serious first. */
         ExceptionsPage: {
@@ -2977,6 +3279,8 @@ export interface components {
             drivers: components["schemas"]["RelatedMeasurement"][];
             /** @description those still open */
             actions: components["schemas"]["Action"][];
+            /** @description it is counted from records */
+            counted: boolean;
         };
         /** @description A rule set in the history of a KPI. */
         RuleLine: {
@@ -3298,6 +3602,358 @@ export interface components {
             /** @enum {string} */
             state: "good" | "over" | "revoked";
         };
+        CountPreviewInput: {
+            counted: components["schemas"]["Counted"];
+            /** @description code of the KPI, where there is one already */
+            kpi?: string | null;
+            /** @description code of the unit for which it is shown */
+            unit: string;
+            /** @description a month */
+            period: string;
+            /** @enum {string} */
+            frequency: "week" | "month" | "quarter" | "year";
+            decimals: number;
+        };
+        RecordSetInput: {
+            code: string;
+            name: string;
+            /** @description what one calls several of its records: jobs */
+            noun: string;
+            /** @description code of the unit whose records they are */
+            unit: string;
+            /** @description the field that tells records apart */
+            key: string;
+            fields: {
+                name: string;
+                /** @description what it was called before; null where it is new */
+                was: string | null;
+                /** @enum {string|null} */
+                type: "text" | "number" | "date" | "time" | "yesno" | null;
+                expression: string | null;
+                meaning: string;
+                sensitive: boolean;
+                column: string | null;
+                /** @enum {string} */
+                form: "" | "day-first" | "month-first" | "comma";
+            }[];
+            unitField: string | null;
+            /** @description codes of units by other names */
+            unitNames?: {
+                [key: string]: string;
+            };
+            coversFrom: string | null;
+            coversTo: string | null;
+            coversByLoads: boolean;
+            /** @enum {string} */
+            mode: "add" | "key" | "all";
+            owners: number[];
+            /** @description the file that it is made from, which is brought in with it */
+            upload?: string | null;
+            /** @description what that file is called */
+            file?: string | null;
+            version: number;
+        };
+        /** @description What a calculated field gives of the first records. */
+        CalculatedValues: {
+            field: string;
+            /** @description rounded to 4 decimals */
+            values: (string | null)[];
+            /** @description why it cannot be worked out; blank where it can */
+            problem: string;
+        };
+        /** @description How many cases lie from here on, up to the next. */
+        CaseBin: {
+            from: string;
+            to: string;
+            cases: number;
+        };
+        /** @description Cases of one kind, or of one step, over their values. */
+        CaseRow: {
+            /** @description null where the field is empty */
+            name: string | null;
+            /** @description what it is, in words */
+            meaning: string;
+            cases: number;
+            mean: string | null;
+            median: string | null;
+            /** @description nine in ten are at most this */
+            ninth: string | null;
+            /** @description of each case, in order; none where there are too many */
+            values: string[];
+            /** @description where there are too many to be shown one by one */
+            bins: components["schemas"]["CaseBin"][];
+            /** @description it is what the figure is taken of, so that the goal stands in it */
+            goal: boolean;
+        };
+        /** @description The records behind a figure as cases over their values. */
+        CasesPage: {
+            noun: string;
+            /** @description what the value is: a field or an expression */
+            of: string;
+            /** @description in what it is counted */
+            measure: string;
+            /** @description by which rows can be made */
+            fields: string[];
+            /** @description there are steps to be shown under each other */
+            steps: boolean;
+            rows: components["schemas"]["CaseRow"][];
+            /** @description the goal as it is; null where there is none */
+            goal: string | null;
+            /** @description up to it is good, and not from it on */
+            atMost: boolean;
+            now: components["schemas"]["GoalTried"] | null;
+            tried: components["schemas"]["GoalTried"] | null;
+        };
+        /** @description What a KPI would be, as it is being defined. */
+        CountPreview: {
+            /** @description the last thirteen periods */
+            months: components["schemas"]["PreviewMonth"][];
+            /** @description of the latest period, how many records each condition leaves out */
+            leftOut: number[];
+            /** @description of the latest period, how many have no value */
+            empty: number;
+            fields: string[];
+            /** @description the first records of the latest period; last stands what is taken of each */
+            rows: (string | null)[][];
+            /** @description what names no unit, of those that are most */
+            unknown: string | null;
+            /** @description how many different names are known units */
+            known: number;
+            /** @description how many different names there are */
+            names: number;
+        };
+        /** @description A KPI that is counted from a set. */
+        CountedThere: {
+            code: string;
+            name: string;
+        };
+        /** @description What another goal would mean. */
+        GoalTried: {
+            /** @description as this user types it */
+            goal: string;
+            /** @description cases that would meet it */
+            met: number;
+            cases: number;
+            /** @description their share, in % */
+            share: string | null;
+            /** @description that the span would have */
+            status: components["schemas"]["Status"];
+            /** @description of the last periods how many would have that colour */
+            alike: number;
+            /** @description how many periods were looked at */
+            periods: number;
+        };
+        /** @description A load of records. */
+        LoadLine: {
+            id: number;
+            /** @description ISO 8601 */
+            at: string;
+            /** @enum {string} */
+            way: "file" | "folder" | "address" | "query" | "sent";
+            file: string;
+            /** @description who brought it; null where it came by itself */
+            by: string | null;
+            /** @enum {string} */
+            mode: "add" | "key" | "all";
+            /** @enum {string} */
+            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undoing" | "undone" | "failed";
+            /** @description why it failed */
+            problem: string;
+            /** @description records read so far */
+            progress: number;
+            brought: number;
+            added: number;
+            changed: number;
+            same: number;
+            gone: number;
+            refused: number;
+            /** @description it can be taken back */
+            undoable: boolean;
+        };
+        /** @description A load: how far it is, and what it brings. */
+        LoadPage: {
+            load: components["schemas"]["LoadLine"];
+            /** @description code of the set */
+            set: string;
+            /** @description the first of them */
+            refusals: components["schemas"]["RecordRefusal"][];
+            /** @description that the file brings */
+            fields: string[];
+            /** @description the first records, as they are understood */
+            rows: (string | null)[][];
+        };
+        /** @description A period as it would be counted. */
+        PreviewMonth: {
+            period: string;
+            /** @description plain, with the decimals of the KPI */
+            actual: string | null;
+            records: number;
+            met: number;
+            status: components["schemas"]["Status"];
+            /** @description what stands there now */
+            stands: string | null;
+            target: string | null;
+        };
+        /** @description A field of the records that are shown. */
+        RecordColumn: {
+            /** @description = for what the figure is taken of, where that is no field */
+            name: string;
+            /** @enum {string} */
+            type: "text" | "number" | "date" | "time" | "yesno";
+            /** @description what it is, in words */
+            meaning: string;
+            /** @description few see it, and no file has it */
+            sensitive: boolean;
+            /** @description it is hidden from this person */
+            masked: boolean;
+            /** @description what the figure is about */
+            value: boolean;
+        };
+        /** @description The records behind a figure. */
+        RecordPage: {
+            /** @description what the set is called */
+            set: string;
+            /** @description what one calls several of them */
+            noun: string;
+            /** @description how many there are, of those searched for */
+            total: number;
+            /** @description how many the figure counts; null where it is gathered or put together otherwise */
+            counted: number | null;
+            /** @description of a share, how many of them meet what it is of */
+            met: number | null;
+            columns: components["schemas"]["RecordColumn"][];
+            /** @description a page of them; last stands whether it meets what a share is of */
+            rows: (string | null)[][];
+            /** @description the figure is a share */
+            share: boolean;
+        };
+        /** @description A file from which a record set can be made, as it is understood. */
+        RecordSample: {
+            /** @description by which the file is found again */
+            upload: string;
+            file: string;
+            /** @description how many records were looked at */
+            records: number;
+            fields: components["schemas"]["SourceField"][];
+            /** @description the field that seems to tell records apart */
+            key: string | null;
+            /** @description the field that seems to name units */
+            unitField: string | null;
+            /** @description the first day of any date */
+            first: string | null;
+            /** @description the last day of any date that is over */
+            last: string | null;
+        };
+        /** @description A record that cannot be taken. */
+        RecordRefusal: {
+            line: number;
+            field: string;
+            typed: string;
+            reason: string;
+        };
+        /** @description A field of the records of a set. */
+        SourceField: {
+            name: string;
+            /**
+             * @description null where it is calculated
+             * @enum {string|null}
+             */
+            type: "text" | "number" | "date" | "time" | "yesno" | null;
+            /** @description what it is calculated by */
+            expression: string | null;
+            /** @description what it is, in words */
+            meaning: string;
+            /** @description few see it */
+            sensitive: boolean;
+            /** @description the column of the file that holds it */
+            column: string | null;
+            /**
+             * @description how its dates or numbers are written there
+             * @enum {string}
+             */
+            form: "" | "day-first" | "month-first" | "comma";
+            examples: string[];
+        };
+        /** @description A record set in the list of all. */
+        SourceLine: {
+            code: string;
+            name: string;
+            /** @description what one calls several of its records */
+            noun: string;
+            /** @description name of the unit whose records they are */
+            unit: string;
+            records: number;
+            /** @enum {string} */
+            way: "file" | "folder" | "address" | "query" | "sent";
+            coversFrom: string | null;
+            coversTo: string | null;
+            /** @description how many KPIs are counted from it */
+            kpis: number;
+            last: components["schemas"]["LoadLine"] | null;
+            retired: boolean;
+        };
+        /** @description A record set: its fields, how its records come in, and who counts from it. */
+        SourcePage: {
+            code: string;
+            name: string;
+            noun: string;
+            /** @description code of the unit whose records they are */
+            unit: string;
+            unitName: string;
+            key: string;
+            fields: components["schemas"]["SourceField"][];
+            unitField: string | null;
+            unitNames: {
+                [key: string]: string;
+            };
+            unknown: components["schemas"]["UnknownName"][];
+            coversFrom: string | null;
+            coversTo: string | null;
+            /** @description each load says up to when it is complete */
+            coversByLoads: boolean;
+            /** @enum {string} */
+            way: "file" | "folder" | "address" | "query" | "sent";
+            /** @enum {string} */
+            mode: "add" | "key" | "all";
+            owners: number[];
+            records: number;
+            retired: boolean;
+            version: number;
+            kpis: components["schemas"]["CountedThere"][];
+            /** @description the latest first */
+            loads: components["schemas"]["LoadLine"][];
+            /** @description may be changed by the person */
+            changes: boolean;
+        };
+        SplitPart: {
+            /** @description null for what has an empty field */
+            part: string | null;
+            actual: components["schemas"]["Shown"] | null;
+            /** @description of the whole, in % */
+            share: string | null;
+            /** @description its share in the span before, in % */
+            before: string | null;
+            /** @description the share that it should have, in % */
+            target: string | null;
+            status: components["schemas"]["Status"];
+        };
+        /** @description A figure in its parts. */
+        SplitView: {
+            code: string;
+            name: string;
+            /** @description by falling figure */
+            parts: components["schemas"]["SplitPart"][];
+            /** @description the sum of target shares, in %; null where there are none */
+            wanted: string | null;
+            /** @description the parts add up to the figure */
+            adds: boolean;
+        };
+        /** @description What records give for a unit, and is none. */
+        UnknownName: {
+            /** @description null where the field is empty */
+            name: string | null;
+            records: number;
+        };
         /** @description One change: who, when, what, from what to what. */
         Change: {
             id: number;
@@ -3430,7 +4086,7 @@ export interface components {
          * @description Why a cell cannot be typed in, by name; blank where it can.
          * @enum {string}
          */
-        Lock: "" | "formula" | "gathered" | "targets-below" | "no-targets" | "planned" | "future" | "not-theirs" | "not-measured" | "closed" | "other-year" | "no-period";
+        Lock: "" | "formula" | "gathered" | "counted" | "targets-below" | "no-targets" | "planned" | "future" | "not-theirs" | "not-measured" | "closed" | "other-year" | "no-period";
         /** @description The reason behind a colour, what is expected, and what is being done. */
         Note: {
             /** @description in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2 */
@@ -3575,6 +4231,10 @@ export interface components {
     parameters: {
         /** @description code of the unit */
         unit: string;
+        /** @description code of the record set */
+        recordSet: string;
+        /** @description identity of the load */
+        recordLoad: number;
         /** @description identity of the import */
         import: number;
         format: string;
@@ -6545,6 +7205,493 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    recordsBehind: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                sort?: string;
+                down?: boolean;
+                search?: string;
+                page?: number;
+            };
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measurement: components["parameters"]["measurement"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The records that the figure counts */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordPage"];
+                };
+            };
+        };
+    };
+    recordsFile: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measurement: components["parameters"]["measurement"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The same as a file, without what is sensitive */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
+    casesBehind: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                /** @description a field by which rows are made, or steps */
+                by?: string;
+                /** @description another goal, as this user types it */
+                goal?: string;
+            };
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measurement: components["parameters"]["measurement"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The cases */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CasesPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    splitsBehind: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+            };
+            header?: never;
+            path: {
+                /** @description identity of the KPI in a unit */
+                measurement: components["parameters"]["measurement"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The figure in its parts */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SplitView"][];
+                };
+            };
+        };
+    };
+    sendRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                    /** @enum {string} */
+                    mode?: "add" | "key" | "all";
+                    /** @description up to which day the set is complete with it */
+                    coversTo?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description It is being read */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the load */
+                recordLoad: components["parameters"]["recordLoad"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it is, and what it brings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadPage"];
+                };
+            };
+        };
+    };
+    bringIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the load */
+                recordLoad: components["parameters"]["recordLoad"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is being brought in */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    takeBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description identity of the load */
+                recordLoad: components["parameters"]["recordLoad"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is being taken back */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    previewCount: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountPreviewInput"];
+            };
+        };
+        responses: {
+            /** @description What it would give */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountPreview"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    sources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The record sets that the person sees */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceLine"][];
+                };
+            };
+        };
+    };
+    makeSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordSetInput"];
+            };
+        };
+        responses: {
+            /** @description It was made */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcePage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    source: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A record set */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcePage"];
+                };
+            };
+        };
+    };
+    changeSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordSetInput"];
+            };
+        };
+        responses: {
+            /** @description It was changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcePage"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    sendSample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description How its columns are understood */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordSample"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    tryValues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description as of a record set */
+                    fields: {
+                        [key: string]: unknown;
+                    }[];
+                    /** @description a file that is not brought in yet */
+                    upload?: string | null;
+                    /** @description code of a set that is there */
+                    set?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description What they give of the first records */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculatedValues"][];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    nameUnits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description codes of units by the names that records give them; a blank code takes a name away */
+                    names: {
+                        [key: string]: string;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description They are known now */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcePage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    retireSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It takes no records any more */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcePage"];
+                };
+            };
+        };
+    };
+    bringSourceBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It takes records again */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourcePage"];
+                };
             };
         };
     };

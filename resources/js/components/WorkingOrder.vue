@@ -63,12 +63,25 @@ const screens = computed(() => [
                   // a buoy
                   icon: 'M8 2.5v2.5M5 11l1.5-6h3L11 11M3 11.5c1.6 1.4 3.4 1.4 5 0 1.6 1.4 3.4 1.4 5 0',
               },
+              ...(user.value?.sources === true
+                  ? [
+                        {
+                            name: 'sources',
+                            title: 'Sources',
+                            here: ['sources', 'source', 'source-new'],
+                            waits: '',
+                            below: true,
+                            // streams that come together
+                            icon: 'M3 2.5c0 4 5 3.5 5 7.5v3.5M13 2.5c0 4-5 3.5-5 7.5M8 2.5v3',
+                        },
+                    ]
+                  : []),
               {
                   name: 'periods',
                   title: 'Periods',
                   here: ['periods'],
                   waits: '',
-                  below: true,
+                  below: user.value?.sources !== true,
                   // a line made fast
                   icon: 'M1.5 11c3 1.2 5-6.5 7.6-6.5 2.2 0 2.4 3.6.2 3.6-2.5 0-2.4-3.6-.2-3.6M6 8c.3 2.4 3.2 4 8 3',
               },
@@ -104,7 +117,7 @@ const screens = computed(() => [
         :class="narrow ? 'md:w-[52px] md:pl-3' : 'md:w-[172px] md:pl-[22px]'"
     >
         <template v-for="screen in screens" :key="screen.name">
-            <hr v-if="'below' in screen" class="hidden border-rule md:my-3 md:mr-4 md:block" />
+            <hr v-if="'below' in screen && screen.below" class="hidden border-rule md:my-3 md:mr-4 md:block" />
             <RouterLink
                 :to="{ name: screen.name, query: query() }"
                 class="flex items-center gap-2 py-[6px] md:-ml-[10px] md:pr-4 md:pl-[10px]"

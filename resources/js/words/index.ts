@@ -74,7 +74,12 @@ export const LEVELS = {
     departmental: 'departmental',
     operational: 'operational',
 } as const;
-export const KINDS = { entered: 'entered', formula: 'by a formula', judged: 'a person judges' } as const;
+export const KINDS = {
+    entered: 'entered',
+    records: 'from records',
+    formula: 'by a formula',
+    judged: 'a person judges',
+} as const;
 export const FREQUENCIES = { week: 'weekly', month: 'monthly', quarter: 'quarterly', year: 'yearly' } as const;
 export const EACH = { week: 'week', month: 'month', quarter: 'quarter', year: 'year' } as const;
 export const REFERENCES = {
@@ -132,6 +137,7 @@ export const PACES = {
 /** Why a cell cannot be typed in. */
 const LOCKS: Record<Exclude<Schemas['Lock'], '' | 'formula'>, string> = {
     gathered: 'gathered from the units below',
+    counted: 'counted from records',
     'targets-below': 'the targets are those of the units below',
     'no-targets': 'a judged KPI has no targets',
     planned: 'targets are planned by the analyst',
@@ -145,7 +151,8 @@ const LOCKS: Record<Exclude<Schemas['Lock'], '' | 'formula'>, string> = {
 export const lockWords = (lock: Schemas['Lock'], formula: string): string =>
     lock === '' ? '' : lock === 'formula' ? `worked out: ${formula}` : LOCKS[lock];
 /** Whether a figure follows from others: it is only read. */
-export const isWorkedOut = (lock: Schemas['Lock']): boolean => lock === 'formula' || lock === 'gathered';
+export const isWorkedOut = (lock: Schemas['Lock']): boolean =>
+    lock === 'formula' || lock === 'gathered' || lock === 'counted';
 
 /** Whether a driver has moved with the KPI. */
 export const MOVING = {

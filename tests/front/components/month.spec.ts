@@ -21,10 +21,10 @@ const verdict = (change: Partial<Schemas['Verdict']> = {}): Schemas['Verdict'] =
 });
 function line(change: Partial<Row> = {}, figure: Partial<SheetRow['figure']> = {}): SheetRow {
     const row: Row = {
-        id: 7, period: '2026-08', code: 'LEAK', name: 'Leakage', measure: 'Ml/d', unit: 'Network', kind: 'entered',
+        id: 7, period: '2026-08', code: 'LEAK', name: 'Leakage', measure: 'Ml/d', unit: 'Network', unitCode: 'NET', kind: 'entered',
         lastMonth: shown('60.1'), lastYear: shown('57.7'), lastStatus: 'amber', lastYearStatus: 'green',
         target: shown('55'), upper: null, typed: '63.1', version: 3, state: 'entered', asOf: null, lock: '', formula: '',
-        asksReason: false, needsNote: true, texts: { green: '', amber: '', red: '' }, verdict: verdict(), note: null, wake: [],
+        counted: null, byHand: false, overable: false, asksReason: false, needsNote: true, texts: { green: '', amber: '', red: '' }, verdict: verdict(), note: null, wake: [],
         ...change,
     }; // prettier-ignore
     return {

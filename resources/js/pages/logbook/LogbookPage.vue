@@ -272,6 +272,7 @@ onBeforeRouteLeave(() => {
                     @save="(what) => sheet.save(line.key, what)"
                     @settle="(what, own) => sheet.settle(line.key, what, own)"
                     @put-back="sheet.putBack(line.key)"
+                    @over="(text) => sheet.putOver(line.key, text)"
                     @go="(where) => go(line.key, where)"
                 />
             </tbody>

@@ -4,6 +4,7 @@ import Needle from '@/components/Needle.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
+import { useView } from '@/composables/useView';
 import { COLOURS, isWorkedOut, lockWords } from '@/words';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import type { NoteParts } from './entry';
@@ -19,7 +20,13 @@ const emit = defineEmits<{
     settle: [what: 'figure' | 'note', mine: boolean];
     putBack: [];
     go: [where: 'open' | 'next' | 'previous'];
+    /** a figure over the counted one; blank takes it back */
+    over: [typed: string];
 }>();
+
+const { query } = useView();
+const overing = ref(false);
+const over = ref('');
 
 const { figure, unitOf } = useNumbers();
 const input = useTemplateRef<HTMLInputElement>('input');
@@ -182,7 +189,10 @@ function choose(colour: string): void {
                 v-else-if="workedOut || locked"
                 class="pr-[10px] text-[16.5px]"
                 :class="workedOut ? 'font-semibold' : 'font-semibold text-ink-soft'"
-                >{{ entry.value }}</b
+                >{{ entry.value
+                }}<span v-if="row.byHand" class="block text-[12.5px] font-normal text-amber-text"
+                    >by hand; counted {{ row.counted ? shown(row.counted) : 'nothing' }}</span
+                ></b
             >
             <input
                 v-else
@@ -247,6 +257,54 @@ function choose(colour: string): void {
                             <span>{{ row.texts[colour] || name }}</span>
                         </li>
                     </ul>
+                    <p v-if="row.counted !== null || row.overable" class="mt-2 flex flex-wrap gap-x-4">
+                        <RouterLink
+                            class="quiet-link text-brass"
+                            :to="{
+                                name: 'course',
+                                params: { code: row.code },
+                                query: { ...query({ unit: row.unitCode }), look: 'records' },
+                            }"
+                            >The records behind it</RouterLink
+                        >
+                        <button
+                            v-if="row.overable && !row.byHand"
+                            type="button"
+                            class="quiet-link"
+                            :aria-expanded="overing"
+                            @click="overing = !overing"
+                        >
+                            Put a figure over it
+                        </button>
+                        <button
+                            v-if="row.overable && row.byHand"
+                            type="button"
+                            class="quiet-link"
+                            @click="emit('over', '')"
+                        >
+                            Back to the counted figure
+                        </button>
+                    </p>
+                    <form
+                        v-if="overing && !row.byHand"
+                        class="mt-2 flex flex-wrap items-end gap-2"
+                        @submit.prevent="emit('over', over)"
+                    >
+                        <label class="block"
+                            ><span class="mb-0.5 block">Figure by hand; the reason stands beside it</span>
+                            <input
+                                v-model="over"
+                                class="field w-[112px] text-right"
+                                inputmode="decimal"
+                                autocomplete="off"
+                                :aria-label="`Figure by hand for ${row.name}`"
+                            />
+                        </label>
+                        <button type="submit" class="button" :disabled="over === '' || note.value.text === ''">
+                            Put it over
+                        </button>
+                        <span v-if="note.value.text === ''" class="w-full text-amber-text">It needs a reason.</span>
+                    </form>
                     <Wake
                         v-if="!judged"
                         :points="wake"

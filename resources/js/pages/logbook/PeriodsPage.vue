@@ -81,6 +81,18 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
     );
     return [...groups];
 };
+
+/** 3 late jobs would make June 93.1 instead of 93.8. */
+function lateWords(late: Schemas['LateLine']): string {
+    const which =
+        late.records > 0
+            ? `${late.records} late ${late.noun}`
+            : late.records < 0
+              ? `${-late.records} ${late.noun} that are gone`
+              : `Changed ${late.noun}`;
+    const figures = [late.would, late.stands].map((shown) => (shown === null ? 'nothing' : figure(shown)));
+    return `${which} would make ${shortPeriodWords(late.period)} ${figures[0]} instead of ${figures[1]}.`;
+}
 </script>
 
 <template>
@@ -146,6 +158,34 @@ const byOwner = (items: readonly Schemas['ClosingItem'][]): [string, Schemas['Cl
         class="grid grid-cols-[minmax(0,1fr)] gap-x-[34px] gap-y-6 pt-4 xl:grid-cols-[minmax(0,1fr)_360px]"
     >
         <div class="space-y-6">
+            <section v-if="data.late.length > 0" aria-labelledby="late">
+                <h2 id="late" class="text-[19px]">
+                    Came in after the month was closed
+                    <span class="ml-1 font-sans text-[14px] font-normal text-ink-soft">{{ data.late.length }}</span>
+                </h2>
+                <p class="mt-1 text-[14.5px] text-ink-soft">
+                    The figures stay as they were closed; reopening takes these in.
+                </p>
+                <ul class="mt-1">
+                    <li
+                        v-for="each in data.late"
+                        :key="`${each.id}/${each.period}`"
+                        class="border-t border-rule-soft py-[6px]"
+                    >
+                        <RouterLink
+                            class="font-semibold hover:text-brass"
+                            :to="{
+                                name: 'course',
+                                params: { code: each.code },
+                                query: { ...query({ unit: each.unitCode }), look: 'records' },
+                            }"
+                            >{{ each.name }}</RouterLink
+                        >
+                        <span class="ml-1.5 text-[13.5px] text-ink-faint">{{ each.unit }}</span>
+                        <span class="block text-[14.5px]">{{ lateWords(each) }}</span>
+                    </li>
+                </ul>
+            </section>
             <section v-for="[list, title, none] in LISTS" :key="list">
                 <h2 class="text-[19px]">
                     {{ title }}

@@ -150,6 +150,22 @@ export function useEntries(
         }
     }
 
+    /** A figure over the counted one, with the reason that stands beside it; blank takes it back. */
+    function putOver(key: string, text: string): Promise<void> {
+        const turn = (queues.get(key) ?? Promise.resolve()).then(async () => {
+            const line = sheet.get(key);
+            if (line !== undefined) {
+                line.figure.value = text;
+                await send(line, 'figure', isPending(line.note));
+            }
+        });
+        queues.set(
+            key,
+            turn.catch(() => undefined),
+        );
+        return turn;
+    }
+
     async function send(line: SheetRow, what: What, together: boolean): Promise<void> {
         const { figure, note } = line;
         const sent = { figure: figure.value, note: note.value };
@@ -295,5 +311,5 @@ export function useEntries(
         }
     });
 
-    return { lines, waiting, unsaved, saving, type, typeNote, save, settled, settle, putBack };
+    return { lines, waiting, unsaved, saving, type, typeNote, save, settled, settle, putBack, putOver };
 }

@@ -151,7 +151,7 @@ const subtitle = computed(() =>
         draft.value.level,
         draft.value.kind === 'judged'
             ? `judged ${FREQUENCIES[draft.value.frequency]}`
-            : `counted ${FREQUENCIES[draft.value.frequency]}${/^$|^of /.test(draft.value.measure) ? '' : ` in ${draft.value.measure}`}, ${ACCUMULATIONS[draft.value.accumulation]} over time`,
+            : `counted ${draft.value.kind === 'records' ? 'from records, ' : ''}${FREQUENCIES[draft.value.frequency]}${/^$|^of /.test(draft.value.measure) ? '' : ` in ${draft.value.measure}`}${draft.value.kind === 'records' ? '' : `, ${ACCUMULATIONS[draft.value.accumulation]} over time`}`,
     ]
         .filter((each) => each !== '')
         .join(' · '),
@@ -301,6 +301,7 @@ useEventListener(window, 'beforeunload', (event) => {
                 role="tabpanel"
                 aria-labelledby="tab-1"
                 :error="error"
+                :saved="saved"
                 :register="register.data.value"
             />
             <PartGood

@@ -1,14 +1,21 @@
 <script setup lang="ts">
 import type { Definition } from './useDraft';
-import type { Schemas } from '@/api/client';
-import { computed, watch } from 'vue';
+import { api, read, type Schemas } from '@/api/client';
+import { useQuery } from '@tanstack/vue-query';
+import { computed, defineAsyncComponent, watch } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
-import FormLine from './FormLine.vue';
+import FormLine from '@/components/FormLine.vue';
 import FormulaField from './FormulaField.vue';
+
 import { ACCUMULATIONS, EACH, FREQUENCIES, GATHERINGS, KINDS } from '@/words';
 
+/** Few count from records; the sentence comes when it is wanted. */
+const CountSentence = defineAsyncComponent(() => import('./CountSentence.vue'));
+const CountPanel = defineAsyncComponent(() => import('./CountPanel.vue'));
+
 const props = defineProps<{
-    error: (pointer: string) => string | undefined;
+    error: (pointer: string, within?: boolean) => string | undefined;
+    saved: Definition;
     register: Schemas['RegisterPage'] | undefined;
 }>();
 const draft = defineModel<Definition>({ required: true });
@@ -74,6 +81,16 @@ const owner = computed({
     },
 });
 
+const wasTyped = computed(
+    () => props.saved.version > 0 && (props.saved.kind === 'entered' || props.saved.counted?.from != null),
+);
+const { data: sets } = useQuery({
+    queryKey: ['sources'],
+    queryFn: () => read(api.GET('/api/record-sets')),
+    enabled: computed(() => draft.value.kind === 'records'),
+});
+const noun = computed(() => sets.value?.find(({ code }) => code === draft.value.counted?.records)?.noun ?? 'records');
+
 const isNumber = computed(() => draft.value.kind !== 'judged');
 const others = computed(() =>
     (props.register?.kpis ?? []).filter(
@@ -89,10 +106,17 @@ const dueDay = computed({
 
 <template>
     <div class="grid gap-x-[40px] gap-y-[13px] xl:grid-cols-2">
+        <FormLine class="xl:col-span-2" label="Comes about" :error="error('/kind')"
+            ><ChoiceRow v-model="draft.kind" label="Comes about" :choices="KINDS"
+        /></FormLine>
+        <div v-if="draft.kind === 'records'" class="space-y-[15px]">
+            <CountSentence v-model="draft" :error="error" :was-typed="wasTyped" />
+        </div>
+        <div v-if="draft.kind === 'records'" class="xl:border-l xl:border-rule xl:pl-[26px]">
+            <CountPanel :draft="draft" :noun="noun" />
+        </div>
+        <hr v-if="draft.kind === 'records'" class="my-2 border-rule xl:col-span-2" />
         <div class="space-y-[13px]">
-            <FormLine label="Comes about" :error="error('/kind')"
-                ><ChoiceRow v-model="draft.kind" label="Comes about" :choices="KINDS"
-            /></FormLine>
             <FormLine v-if="draft.kind === 'formula'" label="Formula" for="formula" :error="error('/formula')">
                 <FormulaField
                     v-model="draft.formula"
@@ -140,14 +164,19 @@ const dueDay = computed({
             <FormLine label="Measured" :error="error('/frequency')"
                 ><ChoiceRow v-model="draft.frequency" label="Measured" :choices="FREQUENCIES"
             /></FormLine>
-            <FormLine label="Over time" :error="error('/accumulation')" :hint="MEANING[draft.accumulation]">
+            <FormLine
+                v-if="draft.kind !== 'records'"
+                label="Over time"
+                :error="error('/accumulation')"
+                :hint="MEANING[draft.accumulation]"
+            >
                 <ChoiceRow v-model="draft.accumulation" label="Over time" :choices="accumulations" />
             </FormLine>
         </div>
         <div class="space-y-[13px]">
             <template v-if="draft.kind !== 'formula'">
                 <FormLine
-                    label="Entered by"
+                    :label="draft.kind === 'records' ? 'Answered for by' : 'Entered by'"
                     for="owner"
                     :hint="
                         owner === 'several'

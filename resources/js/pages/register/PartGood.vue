@@ -6,7 +6,7 @@ import { monthAndYear, step } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { computed, reactive, ref, watch } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
-import FormLine from './FormLine.vue';
+import FormLine from '@/components/FormLine.vue';
 import FormulaField from './FormulaField.vue';
 import ReplayPanel from './ReplayPanel.vue';
 import RuleFields from './RuleFields.vue';

@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client';
 import { useSession } from '@/composables/useSession';
 import { computed } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
-import FormLine from './FormLine.vue';
+import FormLine from '@/components/FormLine.vue';
 import { LEVELS } from '@/words';
 
 const props = defineProps<{

@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { computed, ref } from 'vue';
-import FormLine from './FormLine.vue';
+import FormLine from '@/components/FormLine.vue';
 import RuleFields from './RuleFields.vue';
 import { blankPlace, blankRule } from './useDraft';
 

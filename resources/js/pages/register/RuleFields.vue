@@ -4,7 +4,7 @@ import { monthAndYear, step } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { computed } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
-import FormLine from './FormLine.vue';
+import FormLine from '@/components/FormLine.vue';
 import { EACH, PACES, REFERENCES, limitWords, pick } from '@/words';
 import { usePairings } from './usePairings';
 

@@ -90,6 +90,16 @@ const weighted = computed(() => (props.item.weight === '1' ? '' : ` × weight ${
                         {{ item.actions.length > 0 ? 'Another action' : 'Agree an action' }}
                     </button>
                     <RouterLink
+                        v-if="item.counted"
+                        class="quiet-link text-ink-soft"
+                        :to="{
+                            name: 'course',
+                            params: { code: item.code },
+                            query: { ...query({ unit: item.unit }), look: 'records' },
+                        }"
+                        >The records</RouterLink
+                    >
+                    <RouterLink
                         v-if="
                             item.mine && item.reasons.some(({ code }) => code === 'unexplained' || code === 'missing')
                         "

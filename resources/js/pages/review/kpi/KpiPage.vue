@@ -8,6 +8,7 @@ import StateNote from '@/components/StateNote.vue';
 import { useAddress, useSwitch } from '@/composables/useAddress';
 import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
+import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
 import { ACCUMULATIONS, MOVING } from '@/words';
@@ -27,6 +28,10 @@ import WhatItSays from './WhatItSays.vue';
 import YearTable from './YearTable.vue';
 import { triedIn, triedQuery, triesAnything } from '@/composables/useTried';
 
+/** What stands behind a counted figure comes when it is looked for. */
+const CasesPanel = defineAsyncComponent(() => import('@/pages/review/behind/CasesPanel.vue'));
+const PartsPanel = defineAsyncComponent(() => import('@/pages/review/behind/PartsPanel.vue'));
+const RecordsPanel = defineAsyncComponent(() => import('@/pages/review/behind/RecordsPanel.vue'));
 /** Few look for it. */
 const WhatIf = defineAsyncComponent(() => import('./WhatIf.vue'));
 
@@ -34,6 +39,7 @@ const WhatIf = defineAsyncComponent(() => import('./WhatIf.vue'));
 const route = useRoute();
 const router = useRouter();
 const { unit, period, span, query } = useView();
+const { user } = useSession();
 const { figure, fixed, percent, signed, unitOf } = useNumbers();
 const code = computed(() => String(route.params.code));
 
@@ -53,6 +59,11 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 });
 const fading = useWaiting(isPlaceholderData);
 useTitle(computed(() => `${data.value?.name ?? code.value} · Kybernet`));
+
+const LOOKS = { course: 'Course', cases: 'Cases', parts: 'In parts', records: 'The records' } as const;
+type Look = keyof typeof LOOKS;
+const look = useAddress<Look>('look', 'course', Object.keys(LOOKS) as Look[]);
+const behind = computed(() => (data.value?.kind === 'records' ? look.value : 'course'));
 
 const mode = useAddress<Mode>('course', 'months', ['months', 'gathered', 'quarters']);
 const long = useSwitch('far');
@@ -255,191 +266,221 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
             </div>
         </header>
 
-        <div class="flex flex-wrap items-center gap-x-5 gap-y-1 py-[7px] text-[14.5px]">
-            <div class="flex gap-5" role="group" aria-label="Periods">
-                <button
-                    v-for="(words, each) in MODES"
-                    :key="each"
-                    type="button"
-                    class="tab"
-                    :aria-pressed="mode === each"
-                    @click="mode = each as Mode"
-                >
-                    {{ words }}
-                </button>
-            </div>
+        <nav v-if="data.kind === 'records'" class="flex gap-x-6 pt-2 pb-1" aria-label="What is shown of it">
             <button
-                v-if="mode === 'months'"
+                v-for="(words, each) in LOOKS"
+                :key="each"
                 type="button"
-                class="quiet-link text-[14px] text-ink-soft"
-                @click="long = !long"
+                class="tab"
+                :aria-pressed="behind === each"
+                @click="look = each"
             >
-                {{ long ? 'this year' : 'three years' }}
+                {{ words }}
             </button>
-            <div class="flex flex-wrap gap-x-4 lg:ml-auto" role="group" aria-label="Shown on the chart">
-                <button
-                    v-for="each in offered"
-                    :key="each.name"
-                    type="button"
-                    class="tab"
-                    :aria-pressed="layers[each.name]"
-                    @click="toggle(each.name)"
-                >
-                    {{ each.words }}
-                </button>
-            </div>
-        </div>
-        <KpiChart
-            v-if="data.kind !== 'judged'"
-            ref="chart"
-            :page="data"
-            :points="points"
-            :mode="mode"
-            :layers="layers"
-            :chosen="chosen"
+        </nav>
+        <CasesPanel
+            v-if="behind === 'cases'"
+            class="pt-3"
+            :measurement="data.id"
+            :code="data.code"
+            :may-define="user?.defines === true"
+            @records="look = 'records'"
         />
-        <ol v-else class="flex flex-wrap gap-x-3 gap-y-2 border-y border-rule-soft py-5" aria-label="Colours given">
-            <li
-                v-for="point in points.filter((each) => each.period <= data!.latest)"
-                :key="point.period"
-                class="w-[58px] text-center text-[12.5px] text-ink-soft"
-            >
-                <Needle :status="point.status" :size="point.period === data.latest ? 'l' : 'm'" />
-                <span class="mt-1 block">{{ shortMonthAndYear(point.period) }}</span>
-            </li>
-        </ol>
-        <p v-if="data.kind !== 'judged'" class="flex items-baseline gap-x-5 text-[13px] text-ink-soft">
-            <button
-                v-if="data.polarity !== 'none' && data.rules.length > 0"
-                type="button"
-                class="quiet-link min-h-6 text-[14.5px] text-brass"
-                :aria-expanded="isTrying"
-                @click="toggleTrial"
-            >
-                What if …
-            </button>
-            <span class="ml-auto"
-                >Keep the chart as <button type="button" class="quiet-link" @click="download('svg')">SVG</button> or
-                <button type="button" class="quiet-link" @click="download('png')">PNG</button></span
-            >
-        </p>
-        <WhatIf v-if="isTrying && data.polarity !== 'none' && data.kind !== 'judged'" :page="data" class="mt-3" />
-
-        <div class="mt-3 grid gap-x-9 gap-y-6 border-t border-rule pt-3 lg:grid-cols-[minmax(0,1fr)_330px]">
-            <section aria-labelledby="says">
-                <h2 id="says" class="mb-1 text-[18px]">What it says</h2>
-                <WhatItSays :page="data" />
-                <p class="mt-1.5 max-w-[64em] text-[15px]">
-                    {{ data.month.reason }}{{ ' ' }} <span class="text-ink-soft">{{ data.month.streak }}</span>
-                    <span v-if="data.kind !== 'judged'" class="text-ink-soft">
-                        Over a longer span: {{ ACCUMULATIONS[data.accumulation as keyof typeof ACCUMULATIONS] }}.</span
-                    >
-                </p>
-                <p class="mt-2 flex gap-4 text-[14px]">
+        <PartsPanel v-else-if="behind === 'parts'" class="pt-3" :measurement="data.id" :measure="data.measure" />
+        <RecordsPanel v-else-if="behind === 'records'" class="pt-3" :measurement="data.id" />
+        <template v-if="behind === 'course'">
+            <div class="flex flex-wrap items-center gap-x-5 gap-y-1 py-[7px] text-[14.5px]">
+                <div class="flex gap-5" role="group" aria-label="Periods">
                     <button
-                        v-if="data.mine"
+                        v-for="(words, each) in MODES"
+                        :key="each"
                         type="button"
-                        class="quiet-link text-brass"
-                        :aria-expanded="agreeing"
-                        @click="agreeing = !agreeing"
+                        class="tab"
+                        :aria-pressed="mode === each"
+                        @click="mode = each as Mode"
                     >
-                        Agree an action
+                        {{ words }}
                     </button>
-                    <RouterLink v-if="data.mine" class="quiet-link text-brass" :to="{ name: 'logbook', query: query() }"
-                        >Write the note</RouterLink
-                    >
-                    <button
-                        v-if="data.mayCall && data.month.actual"
-                        type="button"
-                        class="quiet-link text-brass"
-                        :aria-expanded="calling"
-                        @click="calling = !calling"
-                    >
-                        Call the status
-                    </button>
-                </p>
-                <ActionForm
-                    v-if="agreeing"
-                    class="mt-2"
-                    :measurement="data.id"
-                    :period="data.latest"
-                    @done="agreeing = false"
-                />
-                <CallForm v-if="calling" class="mt-2" :page="data" @done="calling = false" />
-                <div v-if="data.actions.length > 0" class="mt-3">
-                    <h3 class="text-[15.5px]">What is being done</h3>
-                    <ActionLine
-                        v-for="action in data.actions"
-                        :key="action.id"
-                        :action="action"
-                        class="border-t border-rule-soft py-2"
-                    />
                 </div>
-                <NoteList v-if="log.length > 0" class="mt-3" :notes="allNotes ? log : log.slice(0, FIRST_NOTES)" />
                 <button
-                    v-if="log.length > FIRST_NOTES"
+                    v-if="mode === 'months'"
                     type="button"
-                    class="quiet-link mt-1 text-[13.5px] text-ink-soft"
-                    @click="allNotes = !allNotes"
+                    class="quiet-link text-[14px] text-ink-soft"
+                    @click="long = !long"
                 >
-                    {{ allNotes ? 'Fewer notes' : `All ${log.length} notes` }}
+                    {{ long ? 'this year' : 'three years' }}
                 </button>
-                <p v-if="log.length === 0" class="mt-3 text-[14px] text-ink-faint">No notes in the last three years.</p>
-            </section>
-            <div class="space-y-6">
-                <section v-if="data.drivers.length > 0" aria-labelledby="feeds">
-                    <h2 id="feeds" class="mb-1 text-[18px]">What drives it</h2>
-                    <ul>
-                        <li
-                            v-for="driver in data.drivers"
-                            :key="driver.id"
-                            class="flex min-h-[33px] items-center gap-2.5 border-t border-rule-soft"
-                        >
-                            <Needle :status="driver.status" size="s" />
-                            <KpiLink
-                                class="min-w-0 grow truncate hover:text-brass"
-                                :code="driver.code"
-                                :unit="driver.unit"
-                                >{{ driver.name }}</KpiLink
-                            >
-                            <span
-                                class="shrink-0 text-[13px] text-ink-soft"
-                                title="Correlation over the last 24 periods"
-                                >{{
-                                    driver.together !== null && driver.moving !== null
-                                        ? `${MOVING[driver.moving]} ${fixed(driver.together, 2)}`
-                                        : driver.actual
-                                          ? figure(driver.actual, driver.measure)
-                                          : 'no reading'
-                                }}</span
-                            >
-                        </li>
-                    </ul>
-                </section>
-                <section
-                    v-if="data.texts && (data.texts.green || data.texts.amber || data.texts.red)"
-                    aria-labelledby="means"
-                >
-                    <h2 id="means" class="mb-1 text-[18px]">What each colour means</h2>
-                    <ul class="text-[14.5px]">
-                        <template v-for="colour in ['green', 'amber', 'red'] as const" :key="colour">
-                            <li v-if="data.texts[colour]" class="flex gap-2.5 border-t border-rule-soft py-[6px]">
-                                <Needle :status="colour" size="s" class="mt-[2px]" /> {{ data.texts[colour] }}
-                            </li>
-                        </template>
-                    </ul>
-                </section>
-                <RuleHistory :rules="data.rules" />
+                <div class="flex flex-wrap gap-x-4 lg:ml-auto" role="group" aria-label="Shown on the chart">
+                    <button
+                        v-for="each in offered"
+                        :key="each.name"
+                        type="button"
+                        class="tab"
+                        :aria-pressed="layers[each.name]"
+                        @click="toggle(each.name)"
+                    >
+                        {{ each.words }}
+                    </button>
+                </div>
             </div>
-        </div>
-        <YearTable :page="data" :chosen="period" class="mt-6 border-t border-rule pt-3" />
-        <PeerPlaces
-            v-if="data.places.length > 0"
-            class="mt-6 border-t border-rule pt-3"
-            :page="data"
-            :unit="unit"
-            :span="span"
-        />
+            <KpiChart
+                v-if="data.kind !== 'judged'"
+                ref="chart"
+                :page="data"
+                :points="points"
+                :mode="mode"
+                :layers="layers"
+                :chosen="chosen"
+            />
+            <ol v-else class="flex flex-wrap gap-x-3 gap-y-2 border-y border-rule-soft py-5" aria-label="Colours given">
+                <li
+                    v-for="point in points.filter((each) => each.period <= data!.latest)"
+                    :key="point.period"
+                    class="w-[58px] text-center text-[12.5px] text-ink-soft"
+                >
+                    <Needle :status="point.status" :size="point.period === data.latest ? 'l' : 'm'" />
+                    <span class="mt-1 block">{{ shortMonthAndYear(point.period) }}</span>
+                </li>
+            </ol>
+            <p v-if="data.kind !== 'judged'" class="flex items-baseline gap-x-5 text-[13px] text-ink-soft">
+                <button
+                    v-if="data.polarity !== 'none' && data.rules.length > 0"
+                    type="button"
+                    class="quiet-link min-h-6 text-[14.5px] text-brass"
+                    :aria-expanded="isTrying"
+                    @click="toggleTrial"
+                >
+                    What if …
+                </button>
+                <span class="ml-auto"
+                    >Keep the chart as <button type="button" class="quiet-link" @click="download('svg')">SVG</button> or
+                    <button type="button" class="quiet-link" @click="download('png')">PNG</button></span
+                >
+            </p>
+            <WhatIf v-if="isTrying && data.polarity !== 'none' && data.kind !== 'judged'" :page="data" class="mt-3" />
+
+            <div class="mt-3 grid gap-x-9 gap-y-6 border-t border-rule pt-3 lg:grid-cols-[minmax(0,1fr)_330px]">
+                <section aria-labelledby="says">
+                    <h2 id="says" class="mb-1 text-[18px]">What it says</h2>
+                    <WhatItSays :page="data" />
+                    <p class="mt-1.5 max-w-[64em] text-[15px]">
+                        {{ data.month.reason }}{{ ' ' }} <span class="text-ink-soft">{{ data.month.streak }}</span>
+                        <span v-if="data.kind !== 'judged'" class="text-ink-soft">
+                            Over a longer span:
+                            {{ ACCUMULATIONS[data.accumulation as keyof typeof ACCUMULATIONS] }}.</span
+                        >
+                    </p>
+                    <p class="mt-2 flex gap-4 text-[14px]">
+                        <button
+                            v-if="data.mine"
+                            type="button"
+                            class="quiet-link text-brass"
+                            :aria-expanded="agreeing"
+                            @click="agreeing = !agreeing"
+                        >
+                            Agree an action
+                        </button>
+                        <RouterLink
+                            v-if="data.mine"
+                            class="quiet-link text-brass"
+                            :to="{ name: 'logbook', query: query() }"
+                            >Write the note</RouterLink
+                        >
+                        <button
+                            v-if="data.mayCall && data.month.actual"
+                            type="button"
+                            class="quiet-link text-brass"
+                            :aria-expanded="calling"
+                            @click="calling = !calling"
+                        >
+                            Call the status
+                        </button>
+                    </p>
+                    <ActionForm
+                        v-if="agreeing"
+                        class="mt-2"
+                        :measurement="data.id"
+                        :period="data.latest"
+                        @done="agreeing = false"
+                    />
+                    <CallForm v-if="calling" class="mt-2" :page="data" @done="calling = false" />
+                    <div v-if="data.actions.length > 0" class="mt-3">
+                        <h3 class="text-[15.5px]">What is being done</h3>
+                        <ActionLine
+                            v-for="action in data.actions"
+                            :key="action.id"
+                            :action="action"
+                            class="border-t border-rule-soft py-2"
+                        />
+                    </div>
+                    <NoteList v-if="log.length > 0" class="mt-3" :notes="allNotes ? log : log.slice(0, FIRST_NOTES)" />
+                    <button
+                        v-if="log.length > FIRST_NOTES"
+                        type="button"
+                        class="quiet-link mt-1 text-[13.5px] text-ink-soft"
+                        @click="allNotes = !allNotes"
+                    >
+                        {{ allNotes ? 'Fewer notes' : `All ${log.length} notes` }}
+                    </button>
+                    <p v-if="log.length === 0" class="mt-3 text-[14px] text-ink-faint">
+                        No notes in the last three years.
+                    </p>
+                </section>
+                <div class="space-y-6">
+                    <section v-if="data.drivers.length > 0" aria-labelledby="feeds">
+                        <h2 id="feeds" class="mb-1 text-[18px]">What drives it</h2>
+                        <ul>
+                            <li
+                                v-for="driver in data.drivers"
+                                :key="driver.id"
+                                class="flex min-h-[33px] items-center gap-2.5 border-t border-rule-soft"
+                            >
+                                <Needle :status="driver.status" size="s" />
+                                <KpiLink
+                                    class="min-w-0 grow truncate hover:text-brass"
+                                    :code="driver.code"
+                                    :unit="driver.unit"
+                                    >{{ driver.name }}</KpiLink
+                                >
+                                <span
+                                    class="shrink-0 text-[13px] text-ink-soft"
+                                    title="Correlation over the last 24 periods"
+                                    >{{
+                                        driver.together !== null && driver.moving !== null
+                                            ? `${MOVING[driver.moving]} ${fixed(driver.together, 2)}`
+                                            : driver.actual
+                                              ? figure(driver.actual, driver.measure)
+                                              : 'no reading'
+                                    }}</span
+                                >
+                            </li>
+                        </ul>
+                    </section>
+                    <section
+                        v-if="data.texts && (data.texts.green || data.texts.amber || data.texts.red)"
+                        aria-labelledby="means"
+                    >
+                        <h2 id="means" class="mb-1 text-[18px]">What each colour means</h2>
+                        <ul class="text-[14.5px]">
+                            <template v-for="colour in ['green', 'amber', 'red'] as const" :key="colour">
+                                <li v-if="data.texts[colour]" class="flex gap-2.5 border-t border-rule-soft py-[6px]">
+                                    <Needle :status="colour" size="s" class="mt-[2px]" /> {{ data.texts[colour] }}
+                                </li>
+                            </template>
+                        </ul>
+                    </section>
+                    <RuleHistory :rules="data.rules" />
+                </div>
+            </div>
+            <YearTable :page="data" :chosen="period" class="mt-6 border-t border-rule pt-3" />
+            <PeerPlaces
+                v-if="data.places.length > 0"
+                class="mt-6 border-t border-rule pt-3"
+                :page="data"
+                :unit="unit"
+                :span="span"
+            />
+        </template>
         <p class="mt-6 border-t border-rule pt-2 text-[13.5px] text-ink-soft">
             Who changed what, and when:
             <RouterLink class="quiet-link" :to="{ name: 'changes', query: { ...query(), kpi: code } }"

@@ -134,6 +134,16 @@ const notes = computed(() => {
                     }"
                     >The page of this KPI</RouterLink
                 >
+                <RouterLink
+                    v-if="data.counted"
+                    class="quiet-link text-brass"
+                    :to="{
+                        name: 'course',
+                        params: { code: place.kpi },
+                        query: { ...query({ unit: place.unit, period: place.month }), look: 'records' },
+                    }"
+                    >The records behind it</RouterLink
+                >
                 <button type="button" class="quiet-link text-ink-soft" @click="$emit('cross', 'units-months')">
                     This KPI, unit by month
                 </button>

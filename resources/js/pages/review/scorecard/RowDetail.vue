@@ -116,6 +116,16 @@ const lines = computed(() => LINES.filter(({ of }) => data.value?.months.some((m
         <p v-else class="text-[14px] text-ink-faint">No notes in the last two years.</p>
         <p class="text-[14px]">
             <KpiLink class="quiet-link mr-5 text-brass" :code="row.code" :unit="row.unit">The page of this KPI</KpiLink>
+            <RouterLink
+                v-if="data.counted"
+                class="quiet-link mr-5 text-brass"
+                :to="{
+                    name: 'course',
+                    params: { code: row.code },
+                    query: { ...query({ unit: row.unit }), look: 'records' },
+                }"
+                >The records behind it</RouterLink
+            >
             <RouterLink class="quiet-link" :to="{ name: 'kpi', params: { code: row.code }, query: query() }"
                 >How it is defined</RouterLink
             >
