@@ -4,9 +4,12 @@ declare(strict_types=1);
 
 namespace App\Exchange;
 
+use App\Figures\CountedWriter;
 use App\Figures\KpiColumns;
 use App\Figures\ReadingStage;
 use App\Models\Role;
+use App\Records\RecordKeeper;
+use App\Records\RecordSets;
 use App\Support\Installation;
 use App\Support\Month;
 use App\Support\PeriodDate;
@@ -27,6 +30,7 @@ use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\MeasurementEntry;
 use Kybernet\Core\Workbook\PersonEntry;
 use Kybernet\Core\Workbook\Problem;
+use Kybernet\Core\Workbook\RecordSetEntry;
 use Kybernet\Core\Workbook\UnitEntry;
 use Kybernet\Core\Workbook\Workbook;
 
@@ -64,6 +68,8 @@ final class ImportWorkbook
         private readonly Installation $installation,
         private readonly Hasher $hasher,
         private readonly Trail $trail,
+        private readonly RecordKeeper $keeper,
+        private readonly RecordSets $sets,
     ) {}
 
     public function hasOrganisation(): bool
@@ -85,15 +91,17 @@ final class ImportWorkbook
             $this->database->statement('LOCK TABLE kpi_unit, units, kpis, users, readings, notes, targets, calls, actions, period_states IN EXCLUSIVE MODE');
             $this->remember();
             // What people do is for units that go and come back within this transaction.
-            $this->database->statement('SET CONSTRAINTS grants_unit_id_foreign DEFERRED');
+            $this->database->statement('SET CONSTRAINTS grants_unit_id_foreign, record_sets_unit_id_foreign DEFERRED');
             foreach (self::TABLES as $table) {
                 $this->database->table($table)->delete();
             }
             $this->units($workbook);
             $this->people($workbook);
             $this->names($workbook);
+            $this->recordSets($workbook);
             $this->kpis($workbook);
             $this->flush();
+            $this->count($workbook);
             $this->carryOver();
             $this->closings($workbook);
             $this->database->update('UPDATE period_states SET closed_by = former.closed_by, closed_at = former.closed_at FROM former_period_states former WHERE period_states.unit_id = former.unit_id AND period_states.period = former.period');
@@ -110,15 +118,6 @@ final class ImportWorkbook
         $roots = array_filter($workbook->units, fn (UnitEntry $unit): bool => $unit->parent === null);
         if (count($roots) !== 1) {
             $problems[] = new Problem('/units', 'roots', 'One unit, the organisation, must stand above all others; '.count($roots).' have none above them.');
-        }
-        // Counted figures and parts are assessed from the file; here there is no place for them.
-        if ($workbook->recordSets !== []) {
-            $problems[] = new Problem('/recordSets', 'not-kept', 'This installation keeps no record sets; bin/kybernet assess counts from them.');
-        }
-        foreach ($workbook->kpis as $index => $kpi) {
-            if ($kpi->definition->kind === Kind::Records || $kpi->parts !== []) {
-                $problems[] = new Problem("/kpis/{$index}", 'not-kept', $kpi->parts === [] ? 'This installation keeps no KPI that is counted from records.' : 'This installation keeps no parts of a KPI.');
-            }
         }
         $known = array_fill_keys([...$this->database->table('users')->pluck('email')->all(), ...array_column($workbook->people, 'email')], true);
         foreach ($workbook->kpis as $index => $kpi) {
@@ -305,6 +304,32 @@ final class ImportWorkbook
         }
     }
 
+    /** A set of the same code stays the same set; one that the workbook does not have goes with its records. */
+    private function recordSets(Workbook $workbook): void
+    {
+        $root = $this->ids['units'][array_values(array_filter($workbook->units, fn (UnitEntry $unit): bool => $unit->parent === null))[0]->code];
+        // By the code of its unit, which may have another identity now.
+        $this->database->statement('UPDATE record_sets SET unit_id = coalesce((SELECT units.id FROM units JOIN former_units ON former_units.code = units.code WHERE former_units.id = record_sets.unit_id), ?)', [$root]);
+        $this->database->table('record_sets')->whereNotIn('code', array_map(fn (RecordSetEntry $entry): string => $entry->set->code, $workbook->recordSets))->delete();
+        $this->sets->forget();
+        foreach ($workbook->recordSets as $entry) {
+            $this->ids['record_sets'][$entry->set->code] = $this->keeper->take($entry, $root);
+        }
+        $this->database->select('SELECT kybernet_sweep_records()');
+    }
+
+    /** What is counted from records: before anything is closed. */
+    private function count(Workbook $workbook): void
+    {
+        $counted = array_filter($workbook->kpis, fn (KpiEntry $kpi): bool => $kpi->definition->kind === Kind::Records);
+        if ($counted !== []) {
+            // The financial year and the time zone are the workbook's from here on.
+            $this->installation->become(false, $workbook->year->startMonth, $workbook->timeZone);
+            app()->forgetScopedInstances();
+            app(CountedWriter::class)(array_values(array_map(fn (KpiEntry $kpi): int => $this->ids['kpis'][$kpi->code], $counted)));
+        }
+    }
+
     private function kpis(Workbook $workbook): void
     {
         $units = array_column($workbook->units, null, 'code');
@@ -345,6 +370,7 @@ final class ImportWorkbook
             'theme_id' => $kpi->theme === null ? null : $this->ids['themes'][$kpi->theme],
             'objective_id' => $kpi->objective === null ? null : $this->ids['objectives'][$kpi->objective],
             'weighted_by_id' => $kpi->definition->weightedBy === null ? null : $this->ids['kpis'][$kpi->definition->weightedBy],
+            'record_set_id' => $kpi->definition->counted === null ? null : $this->ids['record_sets'][$kpi->definition->counted->records],
             'created_at' => now(),
             'updated_at' => now(),
         ];
@@ -451,6 +477,11 @@ final class ImportWorkbook
                 'created_at' => now(),
                 'updated_at' => now(),
             ]);
+        }
+        foreach ($entry->parts as $part => $series) {
+            foreach ($series->all() as $period => $figure) {
+                $this->write('reading_parts', ['kpi_unit_id' => $id, 'period' => $this->dates->date(Period::parse($period, $frequency)), 'part' => (string) $part, 'actual' => $figure]);
+            }
         }
         $isBand = $placed->definition->polarity === Polarity::Band;
         $form = fn (string $figure, ?string $upper): array => $isBand

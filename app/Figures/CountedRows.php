@@ -35,6 +35,9 @@ final readonly class CountedRows
     /** What is kept of a period itself; anything else is a longer span. */
     public const PERIOD = 'period';
 
+    /** Of a figure in a workbook. */
+    private const DECIMALS = 8;
+
     public function __construct(
         private Connection $database,
         private PeriodDate $dates,
@@ -95,6 +98,40 @@ final readonly class CountedRows
         }
 
         return $late;
+    }
+
+    /**
+     * Counted figures that cannot be counted from what a workbook has of the records: a field that is sensitive would be
+     * needed, or the month was closed before some of them came.
+     *
+     * @param  list<array{stdClass, KeptMeasurement}>  $placed
+     * @return array<int, array<string, string>> by measurement and period
+     */
+    public function told(array $placed): array
+    {
+        $told = [];
+        foreach ($placed as [$row, $kept]) {
+            $counted = $kept->definition->counted;
+            $set = $counted === null ? null : $this->sets->byCode($counted->records);
+            if ($counted !== null && $set !== null && ! $kept->isGathered) {
+                $isWhole = array_intersect($counted->fields(), $set->sensitive()) !== [];
+                $told[$row->id] = [$kept->definition, $isWhole];
+            }
+        }
+        if ($told === []) {
+            return [];
+        }
+        $figures = [];
+        $late = $this->late(array_keys($told));
+        foreach ($this->database->select("SELECT kpi_unit_id, period, records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor FROM counted_figures WHERE kpi_unit_id = ANY(?::bigint[]) AND span = 'period'", [PgArray::of(array_keys($told))]) as $row) {
+            [$definition, $isWhole] = $told[$row->kpi_unit_id];
+            $figure = $isWhole || isset($late[$row->kpi_unit_id][$row->period]) ? self::count($row)->figure($definition->counted->take ?? throw new \LogicException('What is counted says how.')) : null;
+            if ($figure !== null) {
+                $figures[$row->kpi_unit_id][$this->dates->period($row->period, $definition->frequency)->key()] = (string) $figure->rounded(self::DECIMALS)->stripTrailingZeros();
+            }
+        }
+
+        return $figures;
     }
 
     /** What one calls several of the records that are counted. */

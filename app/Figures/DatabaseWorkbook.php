@@ -9,6 +9,7 @@ use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Organisation;
 use App\Records\KeptSet;
+use App\Records\RecordKeeper;
 use App\Records\RecordSets;
 use App\Support\Installation;
 use App\Support\Month;
@@ -19,6 +20,7 @@ use Illuminate\Database\Query\Builder;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Definition;
+use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Workbook\ActionEntry;
 use Kybernet\Core\Workbook\KpiEntry;
 use Kybernet\Core\Workbook\MeasurementEntry;
@@ -44,6 +46,8 @@ final readonly class DatabaseWorkbook
         private Installation $installation,
         private RecordSets $sets,
         private DefinitionRows $definitions,
+        private RecordKeeper $records,
+        private CountedRows $counted,
     ) {}
 
     public function read(): Workbook
@@ -56,7 +60,7 @@ final readonly class DatabaseWorkbook
             array_values($this->database->table('themes')->orderBy('position')->orderBy('name')->pluck('name')->all()),
             $this->kpis(),
             $this->closings(),
-            $this->recordSets(),
+            $this->recordSets(true),
             $this->installation->timeZone(),
         );
     }
@@ -72,7 +76,7 @@ final readonly class DatabaseWorkbook
             [],
             $this->kpis(null, self::noFigures(), self::noFigures()),
             [],
-            $this->recordSets(),
+            $this->recordSets(false),
         );
     }
 
@@ -129,10 +133,12 @@ final readonly class DatabaseWorkbook
         );
     }
 
-    /** @return list<RecordSetEntry> without their records */
-    private function recordSets(): array
+    /** @return list<RecordSetEntry> */
+    private function recordSets(bool $withRecords): array
     {
-        return array_values(array_map(fn (KeptSet $set): RecordSetEntry => $set->entry, $this->sets->all()));
+        return array_values(array_map(fn (KeptSet $set): RecordSetEntry => $withRecords
+            ? new RecordSetEntry($set->entry->name, $set->entry->key, $set->set(), $set->entry->meanings, $set->entry->sensitive, fn (): \Generator => $this->records->rows($set))
+            : $set->entry, $this->sets->all()));
     }
 
     /** @return list<KpiEntry> */
@@ -190,7 +196,18 @@ final readonly class DatabaseWorkbook
             $actions[$action->kpi_unit_id][] = $action;
         }
         $places = [];
-        foreach ($this->kpis->placed($id, $first, $last) as [$row, $placed]) {
+        $all = $this->kpis->placed($id, $first, $last);
+        $told = $first !== null ? [] : $this->counted->told($all);
+        $parts = [];
+        foreach ($first !== null ? [] : $this->database->table('reading_parts')->orderBy('period')->selectRaw('kpi_unit_id, period, part, trim_scale(actual)::text AS actual')->get() as $part) {
+            $parts[$part->kpi_unit_id][] = $part;
+        }
+        foreach ($all as [$row, $placed]) {
+            $placed = isset($told[$row->id]) ? $placed->reading(new Series($placed->readings->all() + $told[$row->id])) : $placed;
+            $typed = [];
+            foreach ($parts[$row->id] ?? [] as $part) {
+                $typed[$part->part][$this->dates->period($part->period, $placed->definition->frequency)->key()] = $part->actual;
+            }
             $written = $submitted = $asOf = [];
             foreach ($states[$row->id] ?? [] as $reading) {
                 $key = $this->dates->period($reading->period, $placed->definition->frequency)->key();
@@ -212,6 +229,7 @@ final readonly class DatabaseWorkbook
                 array_map(fn (stdClass $action): ActionEntry => new ActionEntry(
                     $this->dates->period($action->period, $placed->definition->frequency), $action->what, $action->who, $action->due, $action->state, $action->outcome, $action->ended, $action->by,
                 ), $actions[$row->id] ?? []),
+                array_map(fn (array $figures): Series => new Series($figures), $typed),
             );
         }
 

@@ -15,7 +15,7 @@ use Illuminate\Validation\ValidationException;
 final readonly class TakeUnitsAway
 {
     /** By table: the column that names the unit, and what it is in a sentence. */
-    private const THINGS = ['kpi_unit' => ['unit_id', 'KPIs'], 'kpis' => ['department_id', 'KPIs that it answers for'], 'grants' => ['unit_id', 'people'], 'period_states' => ['unit_id', 'closed months']];
+    private const THINGS = ['kpi_unit' => ['unit_id', 'KPIs'], 'kpis' => ['department_id', 'KPIs that it answers for'], 'grants' => ['unit_id', 'people'], 'period_states' => ['unit_id', 'closed months'], 'record_sets' => ['unit_id', 'record sets']];
 
     /** The database's word for a row that others refer to. */
     private const REFERRED_TO = '23503';

@@ -42,6 +42,7 @@ final readonly class BringIn
             if ($set === null) {
                 return;
             }
+            $this->database->statement(StageFile::ROOM);
             $columns = array_values(array_filter($this->columns($load), fn (string $column): bool => $column !== 'line'));
             $sql = new LoadSql($set, $load->id, $columns);
             $changed = $gone = 0;

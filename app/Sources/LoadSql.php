@@ -64,7 +64,7 @@ final readonly class LoadSql
     {
         $columns = implode(', ', $this->columns);
 
-        return "INSERT INTO {$this->there} (load, {$columns}) SELECT {$this->load}, {$columns} FROM {$this->staged} AS staged WHERE NOT EXISTS (SELECT FROM {$this->there} AS there WHERE there.{$this->key} = staged.{$this->key}) ORDER BY line";
+        return "INSERT INTO {$this->there} (load, {$columns}) SELECT {$this->load}, {$columns} FROM {$this->staged} AS staged WHERE NOT EXISTS (SELECT FROM {$this->there} AS there WHERE there.{$this->key} = staged.{$this->key})";
     }
 
     /** Takes away what the load added: what it wrote and did not change. */

@@ -33,6 +33,9 @@ final class RecordCell
     /** @var array<string, string|null> dates that were read before: of a million records there are few hundred */
     private array $days = [];
 
+    /** @var array<string, string|null> */
+    private array $answers = [];
+
     public function __construct(private readonly Zone $zone) {}
 
     /**
@@ -51,7 +54,7 @@ final class RecordCell
             FieldType::Number => self::figure($cell, $form),
             FieldType::Date => $this->days["{$form} {$cell}"] ??= $this->day($cell, $form),
             FieldType::Time => $this->time($cell, $form),
-            FieldType::YesNo => self::yesNo($cell),
+            FieldType::YesNo => $this->answers[$cell] ??= self::yesNo($cell),
         };
     }
 
@@ -67,6 +70,11 @@ final class RecordCell
 
     private function text(string $cell): ?string
     {
+        // Nearly all begin and end with a plain letter or digit: there is nothing to trim.
+        $length = strlen($cell);
+        if ($length > 0 && $length < self::MOST_CHARACTERS && ctype_alnum($cell[0]) && ctype_alnum($cell[$length - 1]) && ! str_contains($cell, "\0")) {
+            return $cell;
+        }
         $text = RecordSet::value(FieldType::Text, $cell);
         if (is_string($text) && mb_strlen($text) > self::MOST_CHARACTERS) {
             throw new InvalidArgumentException('The text is longer than '.number_format(self::MOST_CHARACTERS).' characters.');

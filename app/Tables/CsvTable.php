@@ -135,7 +135,8 @@ final class CsvTable extends Table
             array_pop($cells);
         }
         Bounds::column($line, count($cells));
-        foreach ($cells as $cell) {
+        // A line that is shorter than a cell may be has none that is longer.
+        foreach (strlen($text) > Bounds::MOST_CELL_BYTES ? $cells : [] as $cell) {
             Bounds::cell(strlen($cell));
         }
 

@@ -30,7 +30,7 @@ return new class extends Migration
             // What one calls several of them in a sentence: jobs, cases, invoices.
             $table->string('noun', 40);
             // The part of the organisation whose records they are.
-            $table->foreignId('unit_id')->constrained('units')->cascadeOnDelete();
+            $table->foreignId('unit_id');
             $table->string('key_field', 64);
             // [{name, type, column, meaning, sensitive}] and, calculated, [{name, expression, meaning}].
             $table->jsonb('fields');
@@ -55,6 +55,8 @@ return new class extends Migration
             $table->timestampTz('retired_at')->nullable();
             $table->timestampsTz();
         });
+        // A workbook that takes the place of everything takes units away and brings them back in one transaction.
+        DB::statement('ALTER TABLE record_sets ADD CONSTRAINT record_sets_unit_id_foreign FOREIGN KEY (unit_id) REFERENCES units (id) DEFERRABLE');
         DB::statement('CREATE UNIQUE INDEX record_sets_code ON record_sets (lower(code))');
         Schema::create('record_set_owners', function (Blueprint $table): void {
             $table->foreignId('record_set_id')->constrained('record_sets')->cascadeOnDelete();

@@ -112,7 +112,6 @@ it('changes nothing when the workbook does not fit here', function (string $sear
 })->with([
     'two roots' => ['"parent":"ORG","weight":2.5', '"weight":2.5', '/units'],
     'an owner whom nobody knows' => ['"owner":"olaf@example.org"', '"owner":"who@example.org"', '/kpis/0/units/1/owner'],
-    'records that have no place here' => ['"kpis":', '"recordSets":[{"code":"JOBS","name":"Jobs","key":"id","fields":[{"name":"id","type":"text"}]}],"kpis":', '/recordSets'],
     'an author whom nobody knows' => ['"note":"A burst main.","by":"olaf@example.org"', '"note":"A burst main.","by":"who@example.org"', '/readings'],
 ]);
 

@@ -43,6 +43,15 @@ final readonly class KeptMeasurement
         public array $calls = [],
     ) {}
 
+    /** The same with other readings. */
+    public function reading(Series $readings): self
+    {
+        return new self(
+            $this->kpi, $this->unit, $this->definition, $readings, $this->targets, $this->upperTargets, $this->yearTargets, $this->upperYearTargets,
+            $this->isGathered, $this->tenure, $this->ownRules, $this->baseline, $this->calls,
+        );
+    }
+
     /** The same figures under another idea of good, as it is tried out: no unit's own rules, and no calls. */
     public function trying(Definition $definition, Series $targets, Series $upperTargets): self
     {

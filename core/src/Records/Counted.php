@@ -49,6 +49,15 @@ final readonly class Counted
         return $this->from !== null && $year->beginMonth($period)->compareTo($this->from) < 0;
     }
 
+    /** @return list<string> the fields that it looks at, calculated ones and those that they are made of */
+    public function fields(): array
+    {
+        $sources = [$this->of, ...array_merge([], ...array_map(fn (Condition $condition): array => array_column($condition->comparisons, 'source'), [...$this->met, ...$this->where]))];
+        $names = array_merge([], ...array_map(fn (Source $source): array => $source->fields(), array_values(array_filter($sources))));
+
+        return array_values(array_unique([...$names, ...array_filter([$this->datedBy, $this->until, $this->unit], is_string(...))]));
+    }
+
     /** Whether what is counted of a record depends on the period for which it is looked at. */
     public function isDated(): bool
     {

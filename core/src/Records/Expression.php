@@ -78,6 +78,12 @@ final readonly class Expression
         return [...array_keys($this->fields), ...array_keys($this->calculated)];
     }
 
+    /** @return list<string> the fields that records bring with them and that it is made of */
+    public function fields(): array
+    {
+        return array_values(array_unique([...array_keys($this->fields), ...array_merge([], ...array_map(fn (self $other): array => $other->fields(), array_values($this->calculated)))]));
+    }
+
     /** Whether it depends on the period for which the record is looked at. */
     public function isDated(): bool
     {

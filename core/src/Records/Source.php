@@ -32,6 +32,12 @@ final readonly class Source
         };
     }
 
+    /** @return list<string> the field that it is, or those that it is made of */
+    public function fields(): array
+    {
+        return $this->expression === null ? [$this->text] : $this->expression->fields();
+    }
+
     /** Whether it depends on the period for which the record is looked at. */
     public function isDated(): bool
     {

@@ -15,6 +15,7 @@ final readonly class RecordSetEntry
      * @param  string  $key  the field that tells records apart
      * @param  array<string, string>  $meanings  what a field is, in words, by its name
      * @param  list<string>  $sensitive  fields that few see
+     * @param  (\Closure(): iterable<list<string|bool|null>>)|null  $rows  gives the records one by one, where they are too many to be at hand
      */
-    public function __construct(public string $name, public string $key, public RecordSet $set, public array $meanings = [], public array $sensitive = []) {}
+    public function __construct(public string $name, public string $key, public RecordSet $set, public array $meanings = [], public array $sensitive = [], public ?\Closure $rows = null) {}
 }

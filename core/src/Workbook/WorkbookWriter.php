@@ -43,7 +43,7 @@ final class WorkbookWriter
             'units' => array_map(self::unit(...), $workbook->units),
             'objectives' => array_map(fn (string $code, string $name): array => ['code' => $code, 'name' => $name], array_keys($workbook->objectives), $workbook->objectives),
             'themes' => $workbook->themes,
-            'recordSets' => array_map(self::recordSet(...), $workbook->recordSets),
+            'recordSets' => $workbook->recordSets,
             'kpis' => array_map(self::kpi(...), $workbook->kpis),
             'readings' => self::readings($workbook),
             'targets' => self::targets($workbook),
@@ -54,7 +54,12 @@ final class WorkbookWriter
         foreach ($parts as $name => $items) {
             $isEmpty = true;
             foreach ($items as $item) {
-                yield ($isEmpty ? ",\n\"{$name}\":[\n" : ",\n").json_encode($item, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+                yield $isEmpty ? ",\n\"{$name}\":[\n" : ",\n";
+                if ($item instanceof RecordSetEntry) {
+                    yield from self::recordSet($item);
+                } else {
+                    yield self::encoded($item);
+                }
                 $isEmpty = false;
             }
             yield $isEmpty ? '' : "\n]";
@@ -136,14 +141,14 @@ final class WorkbookWriter
         ]);
     }
 
-    /** @return Members */
-    private static function recordSet(RecordSetEntry $entry): array
+    /** @return iterable<string> in pieces: records may be many */
+    private static function recordSet(RecordSetEntry $entry): iterable
     {
         $set = $entry->set;
         $field = fn (string $name, string $kind, string $value): array => self::compact(['name' => $name, $kind => $value, 'meaning' => $entry->meanings[$name] ?? null, 'sensitive' => in_array($name, $entry->sensitive, true) ? true : null]);
         $fields = array_keys($set->fields);
 
-        return self::compact([
+        $head = self::encoded(self::compact([
             'code' => $set->code,
             'name' => $entry->name,
             'key' => $entry->key,
@@ -153,12 +158,27 @@ final class WorkbookWriter
                 ...array_map(fn (string $name, Expression $expression): array => $field($name, 'expression', $expression->text), array_keys($set->calculated), $set->calculated),
             ],
             'unitNames' => $set->unitNames === [] ? null : (object) $set->unitNames,
-            'rows' => array_map(fn (array $record): array => array_map(function (string $name) use ($record): string|bool|null {
-                $value = $record[$name] ?? null;
+        ]));
+        $plain = function () use ($set, $fields): iterable {
+            foreach ($set->records as $record) {
+                yield array_map(function (string $name) use ($record): string|bool|null {
+                    $value = $record[$name] ?? null;
 
-                return $value instanceof Day || $value instanceof Instant ? $value->key() : $value;
-            }, $fields), $set->records),
-        ]);
+                    return $value instanceof Day || $value instanceof Instant ? $value->key() : $value;
+                }, $fields);
+            }
+        };
+        $isEmpty = true;
+        foreach ($entry->rows === null ? $plain() : ($entry->rows)() as $row) {
+            yield ($isEmpty ? substr($head, 0, -1).",\"rows\":[\n" : ",\n").self::encoded($row);
+            $isEmpty = false;
+        }
+        yield $isEmpty ? $head : "\n]}";
+    }
+
+    private static function encoded(mixed $item): string
+    {
+        return json_encode($item, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
     }
 
     /**
