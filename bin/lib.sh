@@ -387,6 +387,24 @@ grant_rows() {
         ALTER DEFAULT PRIVILEGES IN SCHEMA records GRANT SELECT, INSERT, UPDATE, DELETE ON TABLES TO $role"
 }
 
+# Stand-ins of the demonstration: a small service of field control, and a second database that an account can only read.
+make_stand_ins() {
+    local port ledger=${DATABASE}_ledger reader=${DATABASE}_reader
+    port=$(cat "$KYBERNET_HOME/field.port" 2>/dev/null || true)
+    [ -n "$port" ] || port=$(free_port 8300)
+    printf '%s' "$port" >"$KYBERNET_HOME/field.port"
+    if [ "$(sql postgres "SELECT count(*) FROM pg_database WHERE datname = '$ledger'")" = 0 ]; then
+        sql postgres "CREATE DATABASE $ledger"
+        sql postgres "DO \$\$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '$reader') THEN CREATE ROLE $reader; END IF; END \$\$; ALTER ROLE $reader LOGIN NOSUPERUSER NOCREATEDB NOCREATEROLE NOREPLICATION PASSWORD 'ledger'; REVOKE ALL ON DATABASE $ledger FROM PUBLIC; GRANT CONNECT ON DATABASE $ledger TO $reader"
+        (export DB_DATABASE=$ledger && owner_artisan demo:ledger)
+        sql "$ledger" "GRANT USAGE ON SCHEMA public TO $reader; GRANT SELECT ON ALL TABLES IN SCHEMA public TO $reader"
+    fi
+    {
+        printf 'KYBERNET_ASKED_HOSTS=127.0.0.1:%s,127.0.0.1:%s\n' "$port" "$(cat "$VAR/pg.port")"
+        printf "KYBERNET_STAND_IN='{\"url\":\"http://127.0.0.1:%s/jobs\",\"key\":\"field-key\",\"host\":\"127.0.0.1\",\"port\":%s,\"database\":\"%s\",\"user\":\"%s\",\"password\":\"ledger\",\"sql\":\"SELECT * FROM invoices\"}'\n" "$port" "$(cat "$VAR/pg.port")" "$ledger" "$reader"
+    } >"$KYBERNET_HOME/stand-ins"
+}
+
 # prepare_instance URL: settings and secrets, an up-to-date schema, the demonstration where there is nothing yet.
 prepare_instance() {
     [ -z "${KYBERNET_YEAR_START_MONTH:-}" ] || [ "$(sql "$DATABASE" "SELECT count(*) FROM installation" 2>/dev/null)" != 1 ] ||
@@ -403,6 +421,7 @@ prepare_instance() {
     [ -s "$KYBERNET_HOME/db.password" ] || rm -f "$VAR/stamps/code-$INSTANCE"
     if ! is_fresh "code-$INSTANCE" "$code" || [ ! -e "$APP_CONFIG_CACHE" ] || [ "$(sql "$DATABASE" "SELECT to_regclass('installation') IS NULL")" = t ]; then
         rm -f "$KYBERNET_HOME"/cache/*.php
+        [ "$INSTANCE" != app ] || [ "${KYBERNET_EMPTY:-no}" != no ] || make_stand_ins >"$VAR/log/stand-ins.log" 2>&1 || die "the stand-ins of the demonstration could not be made; $VAR/log/stand-ins.log says why."
         [ -s "$KYBERNET_HOME/db.password" ] || (umask 077 && head -c 24 /dev/urandom | base64 | tr -d '+/=\n' >"$KYBERNET_HOME/db.password")
         (
             umask 077
@@ -422,6 +441,8 @@ LOG_STDERR_FORMATTER=Monolog\\Formatter\\JsonFormatter
 ENV
             } | grep -vE "^(${keys:-NONE})=" >"$KYBERNET_HOME/.env"
             [ ! -e "$settings_file" ] || cat "$settings_file" >>"$KYBERNET_HOME/.env"
+            # Those of the place go before what is made here.
+            [ ! -e "$KYBERNET_HOME/stand-ins" ] || grep -vE "^(${keys:-NONE})=" "$KYBERNET_HOME/stand-ins" >>"$KYBERNET_HOME/.env" || true
         )
         { owner_artisan migrate --force && { [ "${KYBERNET_EMPTY:-no}" = no ] || owner_artisan begin --quiet; } && owner_artisan demo:load; } >"$VAR/log/migrate.log" 2>&1 ||
             die "the database could not be brought up to date; $VAR/log/migrate.log says why."

@@ -33,7 +33,10 @@ $app = Application::configure(basePath: dirname(__DIR__))
         api: __DIR__.'/../routes/api.php',
         commands: __DIR__.'/../routes/console.php',
         // Without sessions and their cookies, so a request cannot be forged in anybody's name.
-        then: fn () => Route::prefix('api/programs')->middleware([SoundRequest::class, 'throttle:program', SubstituteBindings::class])->group(__DIR__.'/../routes/programs.php'),
+        then: function (): void {
+            Route::prefix('api/programs')->middleware([SoundRequest::class, 'throttle:program', SubstituteBindings::class])->group(__DIR__.'/../routes/programs.php');
+            Route::prefix('api/record-sets')->middleware(['throttle:program'])->group(__DIR__.'/../routes/senders.php');
+        },
     )
     ->withMiddleware(function (Middleware $middleware): void {
         // The application is same-origin, and the package behind this middleware is not installed: see compat/.

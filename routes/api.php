@@ -37,6 +37,7 @@ use App\Sources\BehindController;
 use App\Sources\LoadController;
 use App\Sources\PreviewController;
 use App\Sources\SourceController;
+use App\Sources\WayController;
 use App\Trail\ChangeController;
 use Illuminate\Support\Facades\Route;
 
@@ -173,6 +174,9 @@ Route::middleware('auth')->group(function (): void {
     Route::put('record-sets/{recordSet}/retirement', [SourceController::class, 'retire'])->can('change', 'recordSet');
     Route::delete('record-sets/{recordSet}/retirement', [SourceController::class, 'bringBack'])->can('change', 'recordSet');
     Route::post('record-sets/{recordSet}/loads', [LoadController::class, 'store'])->can('load', 'recordSet');
+    Route::get('record-sets/{recordSet}/way', [WayController::class, 'show'])->can('change', 'recordSet');
+    Route::put('record-sets/{recordSet}/way', [WayController::class, 'update'])->can('change', 'recordSet');
+    Route::post('record-sets/{recordSet}/asking', [WayController::class, 'ask'])->can('change', 'recordSet');
     Route::get('record-loads/{recordLoad}', [LoadController::class, 'show'])->can('handle', 'recordLoad');
     Route::post('record-loads/{recordLoad}/application', [LoadController::class, 'apply'])->can('handle', 'recordLoad');
     Route::delete('record-loads/{recordLoad}/application', [LoadController::class, 'undo'])->can('handle', 'recordLoad');

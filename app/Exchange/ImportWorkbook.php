@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Exchange;
 
+use App\Figures\CountedRows;
 use App\Figures\CountedWriter;
 use App\Figures\KpiColumns;
 use App\Figures\ReadingStage;
@@ -14,6 +15,7 @@ use App\Support\Installation;
 use App\Support\Month;
 use App\Support\PeriodDate;
 use App\Support\Trail;
+use Brick\Math\BigDecimal;
 use Database\Ostermere\Accounts;
 use Illuminate\Contracts\Hashing\Hasher;
 use Illuminate\Database\Connection;
@@ -327,6 +329,25 @@ final class ImportWorkbook
             $this->installation->become(false, $workbook->year->startMonth, $workbook->timeZone);
             app()->forgetScopedInstances();
             app(CountedWriter::class)(array_values(array_map(fn (KpiEntry $kpi): int => $this->ids['kpis'][$kpi->code], $counted)));
+            $this->dropEchoes(array_values($counted));
+        }
+    }
+
+    /**
+     * Readings that say what is counted here anyway are none by hand: the workbook has them for whoever cannot count.
+     *
+     * @param  list<KpiEntry>  $kpis
+     */
+    private function dropEchoes(array $kpis): void
+    {
+        foreach ($kpis as $kpi) {
+            $take = $kpi->definition->counted->take ?? throw new \LogicException('What is counted says how.');
+            foreach ($this->database->select("SELECT readings.id, trim_scale(actual)::text AS actual, records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor
+                FROM readings JOIN kpi_unit ON kpi_unit.id = readings.kpi_unit_id JOIN counted_figures USING (kpi_unit_id, period) WHERE kpi_id = ? AND span = 'period' AND actual IS NOT NULL", [$this->ids['kpis'][$kpi->code]]) as $row) {
+                if (CountedRows::count($row)->figure($take)?->rounded(8)->isEqualTo(BigDecimal::of($row->actual)) === true) {
+                    $this->database->table('readings')->where('id', $row->id)->delete();
+                }
+            }
         }
     }
 

@@ -65,6 +65,23 @@ final readonly class DatabaseWorkbook
         );
     }
 
+    /** The same to be assessed here: what is counted from records is as it is kept. */
+    public function assessable(): Workbook
+    {
+        return new Workbook(
+            $this->year,
+            [],
+            array_values(array_map($this->unit(...), $this->organisation->units())),
+            [],
+            [],
+            $this->kpis(isTold: false),
+            [],
+            $this->recordSets(false),
+            $this->installation->timeZone(),
+            $this->counted->counters($this->kpis->rows(), null, null),
+        );
+    }
+
     /** All that is defined, without figures, notes and people. */
     public function definitions(): Workbook
     {
@@ -141,15 +158,18 @@ final readonly class DatabaseWorkbook
             : $set->entry, $this->sets->all()));
     }
 
-    /** @return list<KpiEntry> */
-    private function kpis(?int $id = null, ?Period $first = null, ?Period $last = null): array
+    /**
+     * @param  bool  $isTold  whether counted figures stand among the readings that the records of a workbook do not give
+     * @return list<KpiEntry>
+     */
+    private function kpis(?int $id = null, ?Period $first = null, ?Period $last = null, bool $isTold = true): array
     {
         $drivers = [];
         foreach ($this->database->table('kpi_drivers')->join('kpis', 'kpis.id', '=', 'kpi_drivers.driver_id')
             ->orderBy('kpi_drivers.position')->get(['kpi_drivers.kpi_id', 'kpis.code']) as $driver) {
             $drivers[$driver->kpi_id][] = $driver->code;
         }
-        $places = $this->places($id, $first, $last);
+        $places = $this->places($id, $first, $last, $isTold);
 
         return array_values($this->database->table('kpis')
             ->leftJoin('units', 'units.id', '=', 'kpis.department_id')
@@ -178,7 +198,7 @@ final readonly class DatabaseWorkbook
     }
 
     /** @return array<int, array{definition: Definition, units: list<MeasurementEntry>}> by KPI */
-    private function places(?int $id, ?Period $first, ?Period $last): array
+    private function places(?int $id, ?Period $first, ?Period $last, bool $isTold): array
     {
         $notes = [];
         foreach ($first !== null ? [] : $this->database->table('notes')->leftJoin('users', 'users.id', '=', 'notes.author_id')
@@ -197,7 +217,7 @@ final readonly class DatabaseWorkbook
         }
         $places = [];
         $all = $this->kpis->placed($id, $first, $last);
-        $told = $first !== null ? [] : $this->counted->told($all);
+        $told = $first !== null || ! $isTold ? [] : $this->counted->told($all);
         $parts = [];
         foreach ($first !== null ? [] : $this->database->table('reading_parts')->orderBy('period')->selectRaw('kpi_unit_id, period, part, trim_scale(actual)::text AS actual')->get() as $part) {
             $parts[$part->kpi_unit_id][] = $part;

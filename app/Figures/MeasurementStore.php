@@ -264,6 +264,12 @@ final readonly class MeasurementStore
         return array_map(fn (stdClass $row): array => [$row, $placed[$row->id]], $rows);
     }
 
+    /** @return list<stdClass> what is kept of every KPI in every unit, without figures */
+    public function rows(): array
+    {
+        return array_values($this->definitions()->get()->all());
+    }
+
     /** The definition of a KPI that may be measured nowhere. */
     public function definitionOf(int $kpi): Definition
     {

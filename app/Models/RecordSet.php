@@ -8,7 +8,7 @@ use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsToMany;
 
 /**
- * A named table of records. What its fields mean, {@see \App\Records\RecordSets} reads.
+ * A named table of records.
  *
  * @property int $id
  * @property string $code

@@ -201,11 +201,12 @@ final readonly class ImportDefinitions
 
     private static function plain(mixed $value): string
     {
+        $value = is_object($value) ? get_object_vars($value) : $value;
         if (is_array($value) && ! array_is_list($value)) {
             ksort($value);
         }
         if (is_array($value)) {
-            $value = array_map(fn (mixed $item): mixed => is_array($item) ? self::plain($item) : $item, $value);
+            $value = array_map(fn (mixed $item): mixed => is_array($item) || is_object($item) ? self::plain($item) : $item, $value);
         }
 
         return is_bool($value) ? ($value ? 'yes' : 'no') : (is_scalar($value) || $value === null ? (string) $value : json_encode($value, JSON_THROW_ON_ERROR));

@@ -48,7 +48,7 @@ final readonly class ReviewFileController
                 throw new AccessDeniedHttpException('The assessment tells of every unit, and not all of them are yours to see.');
             }
 
-            return Download::json("assessment-{$view->period()->key()}", (new AssessmentWriter($workbook->read(), $view->period(), $view->span()))->json());
+            return Download::json("assessment-{$view->period()->key()}", (new AssessmentWriter($workbook->assessable(), $view->period(), $view->span()))->json());
         }
 
         return Download::table(

@@ -24,7 +24,23 @@ final readonly class JsonTable
 
     public static function isJson(string $path): bool
     {
-        return preg_match('/\A(?:\xEF\xBB\xBF)?\s*[\[{]/', (string) file_get_contents($path, false, null, 0, 512)) === 1;
+        return self::looksLikeJson((string) file_get_contents($path, false, null, 0, 512));
+    }
+
+    public static function looksLikeJson(string $text): bool
+    {
+        return preg_match('/\A(?:\xEF\xBB\xBF)?\s*[\[{]/', $text) === 1;
+    }
+
+    /** One array as an object a line; numbers stay as they are written. */
+    public static function lines(string $text): string
+    {
+        $lines = '';
+        foreach (self::decode($text, 1) as $object) {
+            $lines .= preg_replace('/"\\\\u0001(-?\d[\d.eE+-]*)"/', '$1', json_encode($object, JSON_THROW_ON_ERROR | JSON_UNESCAPED_SLASHES))."\n";
+        }
+
+        return $lines;
     }
 
     /**

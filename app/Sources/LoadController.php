@@ -53,16 +53,13 @@ final readonly class LoadController
         /** @var UploadedFile $file */
         $file = $request->file('file');
         $path = Storage::disk('local')->path((string) $file->storeAs('records', (string) Str::uuid(), 'local'));
-        $mapping = $recordSet->newQuery()->toBase()->where('id', $recordSet->id)->value('mapping');
         try {
             (new RecordFile($path))->top(1);
         } catch (BadTable $bad) {
             unlink($path);
             throw ValidationException::withMessages(['file' => $bad->getMessage()]);
         }
-        /** @var array<string, array{field: string, form: string}> $kept */
-        $kept = json_decode(is_string($mapping) ? $mapping : '{}', true, flags: JSON_THROW_ON_ERROR);
-        $load = $this->loads->file($recordSet, $path, $file->getClientOriginalName(), $request->filled('mode') ? $request->string('mode')->toString() : $recordSet->mode, $kept, $request->filled('coversTo') ? $request->string('coversTo')->toString() : null, $user->id);
+        $load = $this->loads->file($recordSet, $path, $file->getClientOriginalName(), $request->filled('mode') ? $request->string('mode')->toString() : $recordSet->mode, $this->loads->mapping($recordSet->id), $request->filled('coversTo') ? $request->string('coversTo')->toString() : null, $user->id);
 
         return new JsonResponse($this->reader->load($load), 201);
     }

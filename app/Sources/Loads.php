@@ -38,6 +38,16 @@ final readonly class Loads
         return $this->begin($set, $way, $path, $name, $set->mode, $mapping, $coversTo, $user, true, $mark);
     }
 
+    /** @return array<string, array{field: string, form: string}> which column holds what, as the set remembers */
+    public function mapping(int $set): array
+    {
+        $kept = $this->database->table('record_sets')->where('id', $set)->value('mapping');
+        /** @var array<string, array{field: string, form: string}> $mapping */
+        $mapping = json_decode(is_string($kept) ? $kept : '{}', true, flags: JSON_THROW_ON_ERROR);
+
+        return $mapping;
+    }
+
     /** Brings in what was read unattended: unless nothing of it can be taken, which somebody should look at. */
     public function goOn(int $load): void
     {

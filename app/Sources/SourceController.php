@@ -70,7 +70,7 @@ final readonly class SourceController
         $set = $this->save->make($wanted);
         $path = $request->filled('upload') ? Storage::disk('local')->path("records/{$request->string('upload')}") : null;
         if ($path !== null && is_file($path)) {
-            $loads->file($set, $path, $request->string('file')->toString(), 'key', $this->mapping($set), $wanted->coversTo, $user->id);
+            $loads->file($set, $path, $request->string('file')->toString(), 'key', $loads->mapping($set->id), $wanted->coversTo, $user->id);
         }
 
         return new JsonResponse($this->reader->page($set, $user), 201);
@@ -153,15 +153,5 @@ final readonly class SourceController
         $this->save->retire($recordSet, false);
 
         return new JsonResponse($this->reader->page($recordSet->refresh(), $user));
-    }
-
-    /** @return array<string, array{field: string, form: string}> */
-    private function mapping(RecordSet $set): array
-    {
-        $kept = $set->newQuery()->toBase()->where('id', $set->id)->value('mapping');
-        /** @var array<string, array{field: string, form: string}> $mapping */
-        $mapping = json_decode(is_string($kept) ? $kept : '{}', true, flags: JSON_THROW_ON_ERROR);
-
-        return $mapping;
     }
 }

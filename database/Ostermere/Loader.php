@@ -225,7 +225,7 @@ final readonly class Loader
         foreach (Records::kpis() as $position => ['units' => $places, 'theme' => $theme, 'columns' => $columns, 'counted' => $counted, 'splits' => $splits, 'rule' => $rule, 'target' => $target]) {
             $kpi = $this->database->table('kpis')->insertGetId([
                 ...$columns, 'department_id' => $units[$places[0]], 'theme_id' => $themes[$theme], 'accumulation' => Take::from($counted['take'])->accumulation()->value,
-                'source' => Records::sets()[$counted['records']]['name'], 'objective_id' => $objectives[Practice::THEMES[$theme][1]], 'due_day' => 8, 'data_available' => true, 'definition_agreed' => true,
+                'source' => Records::sets()[$counted['records']]['name'], 'objective_id' => $objectives[$counted['records'] === 'JOBS' && $theme === 'Leakage and mains' ? 'SERVE' : Practice::THEMES[$theme][1]], 'due_day' => 8, 'data_available' => true, 'definition_agreed' => true,
                 'counted' => json_encode($counted, JSON_THROW_ON_ERROR), 'splits' => $splits === [] ? null : json_encode($splits, JSON_THROW_ON_ERROR), 'record_set_id' => $sets[$counted['records']],
             ] + $this->stamps(Story::FIRST_MONTH));
             if ($rule !== null) {

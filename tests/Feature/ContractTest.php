@@ -94,11 +94,11 @@ it('takes a target back when its cell is emptied, and a unit without figures awa
 
 it('lists the register with what is still open', function () {
     Kpi::query()->where('code', 'LEAK')->firstOrFail()->ruleSets()->delete();
-    $this->as('owner')->getJson('/api/kpis')->assertOk()->assertJsonCount(23, 'kpis')->assertJsonMissing(['code' => 'FLOODING']);
+    $this->as('owner')->getJson('/api/kpis')->assertOk()->assertJsonCount(28, 'kpis')->assertJsonMissing(['code' => 'FLOODING']);
     $page = $this->as('analyst')->getJson('/api/kpis')->assertOk()->json();
     $lines = array_column($page['kpis'], null, 'code');
 
-    expect($lines)->toHaveCount(73)
+    expect($lines)->toHaveCount(85)
         ->and($lines['LEAK'])->toMatchArray(['lacksLimits' => true, 'department' => 'NET', 'owners' => ['Tom Fairley'], 'units' => ['NET'], 'open' => []])
         ->and($lines['Z-LEAK'])->toMatchArray(['lacksLimits' => false, 'level' => 'operational'])->and($lines['Z-LEAK']['units'])->toHaveCount(12)
         ->and($lines['PULSE']['open'])->toBe(['Can it be measured today?', 'Is its definition agreed?'])

@@ -130,7 +130,7 @@ it('rolls back as a whole when the database refuses in the middle', function () 
 
 it('judges from the database what it judges from the exported workbook', function (string $month) {
     $assessed = [];
-    foreach ((new Assessor(fromDatabase(), Period::parse($month), Span::Month))->assessments() as $each) {
+    foreach ((new Assessor(Formats::reader()->read(written(fromDatabase())), Period::parse($month), Span::Month))->assessments() as $each) {
         foreach ($each->spans as $span => $assessment) {
             $assessed["{$each->kpi} {$each->unit} {$span}"] = [$assessment->status, (string) $assessment->figures->actual, (string) $assessment->prior->figure, $assessment->reason()];
         }
@@ -138,13 +138,14 @@ it('judges from the database what it judges from the exported workbook', functio
     $scorecard = app(Scorecard::class);
     $units = DB::table('units')->pluck('code', 'id');
     foreach (app(MeasurementStore::class)->inUnits(array_values($units->keys()->all()), Period::parse($month)->plus(-36), Period::parse($month)) as $kpi) {
-        foreach (Span::cases() as $span) {
+        // What is counted by a field that is sensitive stands in the workbook as readings, whose longer spans are put together.
+        foreach ($kpi->code === 'CASE-PEOPLE' ? [Span::Month] : Span::cases() as $span) {
             $assessment = $scorecard->assess($kpi->measurement, Period::parse($month), $span);
             expect([$assessment->status, (string) $assessment->figures->actual, (string) $assessment->prior->figure, $assessment->reason()])
                 ->toBe($assessed["{$kpi->code} {$units[$kpi->unitId]} {$span->value}"]);
         }
     }
-    expect(count($assessed))->toBe(157 * 4);
+    expect(count($assessed))->toBe(DB::table('kpi_unit')->count() * 4);
 })->with(['2026-08', '2026-03']);
 
 it('shows every kind of KPI on the screens, and takes typed figures only where they belong', function () {

@@ -17,9 +17,9 @@ afterEach(fn () => CarbonImmutable::setTestNow());
 it('shows a data owner their own KPIs of the unit and below, and an executive none', function () {
     $rows = fn (string $account, string $unit): array => $this->as($account)->getJson("/api/units/{$unit}/logbook?period=2026-08")->assertOk()->json('rows');
 
-    expect($rows('owner', 'NET'))->toHaveCount(76)
+    expect($rows('owner', 'NET'))->toHaveCount(84)
         ->and(array_unique(array_column($rows('owner', 'NET'), 'unit')))->toHaveCount(13)
-        ->and($rows('owner', 'Z-FENWICK'))->toHaveCount(5)
+        ->and($rows('owner', 'Z-FENWICK'))->toHaveCount(6)
         ->and($rows('executive', 'NET'))->toBe([]);
     $this->as('owner')->getJson('/api/units/WST/logbook?period=2026-08')->assertNotFound();
 });
@@ -90,9 +90,9 @@ it('asks the database the same number of times, however many rows there are', fu
     $count('Z-FENWICK');
     expect($count('OST'))->toBeLessThanOrEqual($most)->and($count('Z-FENWICK'))->toBeLessThanOrEqual($most);
 })->with([
-    ['/api/units/UNIT/logbook?period=2026-08', 13],
-    ['/api/units/UNIT/ribbon?period=2026-08', 13],
-    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 12],
-    ['/api/units/UNIT/grid?period=2026-08&layer=actual&columns=month', 12],
-    ['/api/units/UNIT/closing?period=2026-08', 13],
+    ['/api/units/UNIT/logbook?period=2026-08', 16],
+    ['/api/units/UNIT/ribbon?period=2026-08', 14],
+    ['/api/units/UNIT/scorecard?period=2026-08&span=rolling12', 13],
+    ['/api/units/UNIT/grid?period=2026-08&layer=actual&columns=month', 16],
+    ['/api/units/UNIT/closing?period=2026-08', 17],
 ]);

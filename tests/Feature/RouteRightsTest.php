@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use App\Models\Import;
+use App\Sources\SaveSet;
+use App\Sources\WantedSet;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
@@ -28,6 +30,9 @@ const RIGHTS = [
     'who enters its figures' => ['may' => 'aho', 'refused' => 'eru', 'hidden' => 'm', 'foreign' => ['may' => 'a', 'refused' => 'eru', 'hidden' => 'hom']],
     'who answers for it' => ['may' => 'ah', 'refused' => 'eoru', 'hidden' => 'm', 'foreign' => ['may' => 'a', 'refused' => 'eru', 'hidden' => 'hom']],
     'the analyst, of what the others see' => ['may' => 'a', 'refused' => 'ehoru', 'hidden' => 'm', 'foreign' => ['may' => 'a', 'refused' => 'eru', 'hidden' => 'hom']],
+    'who brings records in' => ['may' => 'ao', 'refused' => 'ehrum'],
+    'the set\'s, and the analyst' => ['may' => 'ao', 'hidden' => 'ehrum', 'foreign' => ['may' => 'a', 'hidden' => 'ehorum']],
+    'the analyst, of a set' => ['may' => 'a', 'refused' => 'o', 'hidden' => 'ehrum', 'foreign' => ['may' => 'a', 'hidden' => 'ehorum']],
     'who sent it, and the analyst' => ['may' => 'ao', 'hidden' => 'ehrum', 'foreign' => ['may' => 'a', 'hidden' => 'ehorum']],
 ];
 
@@ -117,6 +122,27 @@ const ROUTES = [
     'POST unit-lists/preview' => 'who administers',
     'POST unit-lists' => 'who administers',
     'DELETE unit-lists/{batch}' => 'who administers',
+    'GET record-sets' => 'who brings records in',
+    'POST record-samples' => 'the analyst',
+    'POST record-sets' => 'the analyst',
+    'POST record-values' => 'the analyst',
+    'POST record-preview' => 'the analyst',
+    'GET record-sets/{recordSet}' => 'the set\'s, and the analyst',
+    'PUT record-sets/{recordSet}' => 'the analyst, of a set',
+    'PUT record-sets/{recordSet}/unit-names' => 'the analyst, of a set',
+    'PUT record-sets/{recordSet}/retirement' => 'the analyst, of a set',
+    'DELETE record-sets/{recordSet}/retirement' => 'the analyst, of a set',
+    'GET record-sets/{recordSet}/way' => 'the analyst, of a set',
+    'PUT record-sets/{recordSet}/way' => 'the analyst, of a set',
+    'POST record-sets/{recordSet}/asking' => 'the analyst, of a set',
+    'POST record-sets/{recordSet}/loads' => 'the set\'s, and the analyst',
+    'GET record-loads/{recordLoad}' => 'the set\'s, and the analyst',
+    'POST record-loads/{recordLoad}/application' => 'the set\'s, and the analyst',
+    'DELETE record-loads/{recordLoad}/application' => 'the set\'s, and the analyst',
+    'GET measurements/{measurement}/records' => 'who sees the subject',
+    'GET measurements/{measurement}/records/file' => 'who sees the subject',
+    'GET measurements/{measurement}/cases' => 'who sees the subject',
+    'GET measurements/{measurement}/splits' => 'who sees the subject',
     'GET starters' => 'the analyst',
     'POST starters' => 'the analyst',
     'GET kpis' => 'everybody',
@@ -161,6 +187,11 @@ it('lets each role do what is theirs, and nothing else', function (string $route
         } elseif (str_contains($uri, '{upload}')) {
             $subject['{upload}'] = $this->being('analyst')->postJson('/api/definitions', ['file' => UploadedFile::fake()->createWithContent('d.csv', "code,name\nFLOW,Flow\n")])->assertOk()->json('upload');
         }
+        if (preg_match('#/(records|cases)#', $uri) === 1) {
+            $set = DB::table('record_sets')->where('code', $subject['{recordSet}'])->value('id');
+            DB::table('kpis')->where('code', $subject['{kpi}'])->update(['kind' => 'records', 'record_set_id' => $set, 'counted' => json_encode(['records' => $subject['{recordSet}'], 'take' => 'count', 'datedBy' => 'day'])]);
+            app()->forgetScopedInstances();
+        }
         foreach (array_keys(World::PEOPLE) as $role) {
             $status = $this->being($role)->json($method, '/api/'.strtr($uri, $subject).QUERY)->getStatusCode();
             $wanted = match (true) {
@@ -192,7 +223,15 @@ function subject(string $whose): array
     DB::table('logos')->insertOrIgnore(['type' => 'png', 'width' => 1, 'height' => 1, 'bytes' => '', 'digest' => str_repeat('0', 64)]);
     test()->being($sender)->postJson("/api/units/{$unit}/imports", ['file' => UploadedFile::fake()->createWithContent('f.csv', "KPI;Period;Actual\n{$kpi};2026-07;1\n")])->assertCreated();
 
+    // A set of the part of the tree that is meant; one's own is the owner's to bring records into.
+    $set = app(SaveSet::class)->make(new WantedSet("SET-{$unit}", 'Set', 'records', DB::table('units')->where('code', $unit)->value('id'), 'id', [
+        ['name' => 'id', 'was' => null, 'type' => 'text', 'expression' => null, 'meaning' => '', 'sensitive' => false, 'column' => null, 'form' => ''],
+        ['name' => 'day', 'was' => null, 'type' => 'date', 'expression' => null, 'meaning' => '', 'sensitive' => false, 'column' => null, 'form' => ''],
+    ], null, [], null, null, false, 'key', $whose === 'own' ? [World::person('owner')->id] : [], 0));
+    $load = DB::table('record_loads')->insertGetId(['record_set_id' => $set->id, 'way' => 'file', 'file' => 'f.csv', 'mode' => 'key', 'state' => 'failed', 'created_at' => now(), 'updated_at' => now()]);
+
     return [
+        '{recordSet}' => $set->code, '{recordLoad}' => (string) $load,
         '{person}' => (string) World::person('executive')->id, '{batch}' => '6f0f2a1e-58a4-4c8e-9f0c-0a1b2c3d4e5f', '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
         '{import}' => (string) Import::query()->max('id'), '{standIn}' => '1', '{token}' => '1', '{session}' => str_repeat('a', 32),
     ];

@@ -7,6 +7,7 @@ namespace Kybernet\Core\Workbook;
 use Kybernet\Core\Calendar\FinancialYear;
 use Kybernet\Core\Calendar\Timeline;
 use Kybernet\Core\Measure\Composition;
+use Kybernet\Core\Records\Counters;
 use Kybernet\Core\Records\PlainCounters;
 use Kybernet\Core\Records\Zone;
 
@@ -24,6 +25,7 @@ final readonly class Workbook
      * @param  array<string, list<string>>  $closings  months that are closed, by code of the unit
      * @param  list<RecordSetEntry>  $recordSets
      * @param  string  $timeZone  the IANA name of the zone by whose clock days begin and end
+     * @param  Counters|null  $counters  what counts from records, where these are not at hand
      */
     public function __construct(
         public FinancialYear $year,
@@ -35,6 +37,7 @@ final readonly class Workbook
         public array $closings = [],
         public array $recordSets = [],
         public string $timeZone = 'UTC',
+        private ?Counters $counters = null,
     ) {}
 
     /** @return iterable<MeasurementEntry> in the workbook's order: KPIs, then their units */
@@ -56,6 +59,6 @@ final readonly class Workbook
 
         $sets = array_column(array_map(fn (RecordSetEntry $entry): array => [$entry->set->code, $entry->set], $this->recordSets), 1, 0);
 
-        return new Composition($placed, array_column($this->units, 'parent', 'code'), $timeline, new PlainCounters($sets, new Zone($this->timeZone), $this->year, array_column($this->units, 'code')));
+        return new Composition($placed, array_column($this->units, 'parent', 'code'), $timeline, $this->counters ?? new PlainCounters($sets, new Zone($this->timeZone), $this->year, array_column($this->units, 'code')));
     }
 }

@@ -1557,6 +1557,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/record-sets/{recordSet}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["sendRecordsByToken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}/records/{recordLoad}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sentRecords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/record-sets": {
         parameters: {
             query?: never;
@@ -1648,6 +1680,38 @@ export interface paths {
         put: operations["retireSource"];
         post?: never;
         delete: operations["bringSourceBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["way"];
+        put: operations["changeWay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record-sets/{recordSet}/asking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["askNow"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -3851,6 +3915,18 @@ export interface components {
             typed: string;
             reason: string;
         };
+        /** @description Records that a program has sent. */
+        SentLoad: {
+            id: number;
+            /** @enum {string} */
+            state: "mapping" | "reading" | "ready" | "applying" | "applied" | "undoing" | "undone" | "failed";
+            problem: string;
+            brought: number;
+            added: number;
+            changed: number;
+            same: number;
+            refused: number;
+        };
         /** @description A field of the records of a set. */
         SourceField: {
             name: string;
@@ -3953,6 +4029,51 @@ export interface components {
             /** @description null where the field is empty */
             name: string | null;
             records: number;
+        };
+        /** @description How the records of a set come in. */
+        Way: {
+            /** @enum {string} */
+            way: "file" | "folder" | "address" | "query" | "sent";
+            settings: components["schemas"]["WaySettings"];
+            /** @description a secret is kept */
+            hasSecret: boolean;
+            /** @description a token is given out */
+            hasToken: boolean;
+            /** @description the token, shown this once */
+            token: string | null;
+            /** @description why it did not come in the last time; blank where it did */
+            problem: string;
+            /** @description when it was asked last, ISO 8601 */
+            asked: string | null;
+            /** @description when it is asked next, ISO 8601 */
+            next: string | null;
+            /** @description the folder on the server that is watched */
+            folder: string;
+            standIn: components["schemas"]["DemoServers"] | null;
+        };
+        WaySettings: {
+            url: string;
+            /** @description in which the secret goes */
+            header: string;
+            /** @description of the address, counted from 1 until a page is empty */
+            pageField: string;
+            host: string;
+            port: number;
+            database: string;
+            user: string;
+            sql: string;
+            /** @description between two times that it is asked */
+            minutes: number;
+        };
+        DemoServers: {
+            url: string;
+            key: string;
+            host: string;
+            port: number;
+            database: string;
+            user: string;
+            password: string;
+            sql: string;
         };
         /** @description One change: who, when, what, from what to what. */
         Change: {
@@ -7457,6 +7578,65 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    sendRecordsByToken: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description what is sent again with the same key is not taken again */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/x-ndjson": string;
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description It is being read, and brought in after that */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentLoad"];
+                };
+            };
+            401: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    sentRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+                /** @description identity of the load */
+                recordLoad: components["parameters"]["recordLoad"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How far it is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentLoad"];
+                };
+            };
+            401: components["responses"]["Problem"];
+        };
+    };
     sources: {
         parameters: {
             query?: never;
@@ -7691,6 +7871,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SourcePage"];
+                };
+            };
+        };
+    };
+    way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How its records come in */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"];
+                };
+            };
+        };
+    };
+    changeWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    way: "file" | "folder" | "address" | "query" | "sent";
+                    settings: components["schemas"]["WaySettings"];
+                    /** @description null: the one that is kept stays */
+                    secret: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description So they come in from now on */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    askNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is asked */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"];
                 };
             };
         };

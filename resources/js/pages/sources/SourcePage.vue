@@ -14,6 +14,7 @@ import { onBeforeRouteLeave } from 'vue-router';
 import SetForm from './SetForm.vue';
 import SourceLoads from './SourceLoads.vue';
 import UnitNames from './UnitNames.vue';
+import WayPanel from './WayPanel.vue';
 import { useSet } from './useSet';
 import { isAtWork } from './words';
 
@@ -34,7 +35,7 @@ const { data, error, isPending, refetch } = useQuery({
     refetchInterval: (found) => (isAtWork(found.state.data?.loads[0]) ? 700 : false),
 });
 useTitle(computed(() => `${data.value?.name ?? props.code} · Sources · Kybernet`));
-const part = useAddress<'loads' | 'fields' | 'units'>('part', 'loads', ['loads', 'fields', 'units']);
+const part = useAddress<'loads' | 'fields' | 'units' | 'way'>('part', 'loads', ['loads', 'fields', 'units', 'way']);
 const set = useSet();
 watch(
     data,
@@ -59,6 +60,7 @@ const PARTS = computed(() => ({
     loads: 'What came in',
     fields: 'What it holds',
     ...(data.value?.unitField ? { units: 'Whose they are' } : {}),
+    ...(data.value?.changes ? { way: 'How they come in' } : {}),
 }));
 const unknown = computed(() => data.value?.unknown.reduce((sum, { records }) => sum + records, 0) ?? 0);
 const { busy, said, send } = useSending();
@@ -166,6 +168,7 @@ const missing = computed(() => error.value instanceof ApiError && error.value.st
                 :known="data.code"
             />
         </fieldset>
+        <WayPanel v-else-if="part === 'way'" :page="data" />
         <UnitNames v-else :page="data" />
         <p v-if="data.kpis.length > 0" class="mt-8 border-t border-rule pt-2 text-[14px] text-ink-soft">
             Counted from it:
