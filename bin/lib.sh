@@ -510,8 +510,8 @@ env[APP_EVENTS_CACHE] = "$APP_EVENTS_CACHE"
 env[APP_SERVICES_CACHE] = "$APP_SERVICES_CACHE"
 env[APP_PACKAGES_CACHE] = "$APP_PACKAGES_CACHE"
 php_admin_value[memory_limit] = 256M
-php_admin_value[upload_max_filesize] = 31M
-php_admin_value[post_max_size] = 32M
+php_admin_value[upload_max_filesize] = 201M
+php_admin_value[post_max_size] = 202M
 php_admin_value[realpath_cache_size] = 4M
 php_admin_value[expose_php] = off
 CONF
@@ -550,17 +550,21 @@ http {
             try_files \$uri =404;
         }
         location = /icon.svg { try_files \$uri =404; }
-        location / {
+        fastcgi_connect_timeout 2s;
+        fastcgi_read_timeout 120s;
+        fastcgi_buffers 32 32k;
+        fastcgi_buffer_size 32k;
+        include /etc/nginx/fastcgi_params;
+        # With its port: pages of another port are another site.
+        fastcgi_param HTTP_HOST \$host:\$server_port;
+        fastcgi_param SCRIPT_FILENAME "$ROOT/public/index.php";
+        fastcgi_param SCRIPT_NAME /index.php;
+        location / { fastcgi_pass "unix:$socket"; }
+        # Records come by the hundred megabytes; they are read from disk, never held.
+        location ~ ^/api/record-sets/[^/]+/(loads|records)\$ {
+            client_max_body_size 202m;
+            error_page 413 = @larger;
             fastcgi_pass "unix:$socket";
-            fastcgi_connect_timeout 2s;
-            fastcgi_read_timeout 120s;
-            fastcgi_buffers 32 32k;
-            fastcgi_buffer_size 32k;
-            include /etc/nginx/fastcgi_params;
-            # With its port: pages of another port are another site.
-            fastcgi_param HTTP_HOST \$host:\$server_port;
-            fastcgi_param SCRIPT_FILENAME "$ROOT/public/index.php";
-            fastcgi_param SCRIPT_NAME /index.php;
         }
         location @away {
             internal;
@@ -573,6 +577,11 @@ http {
             internal;
             default_type application/problem+json;
             return 413 '{"type":"/problems/too-large","title":"Too large","status":413,"detail":"The file is larger than 30 MB. Split it and send the parts.","errors":[],"current":null}';
+        }
+        location @larger {
+            internal;
+            default_type application/problem+json;
+            return 413 '{"type":"/problems/too-large","title":"Too large","status":413,"detail":"The file is larger than 200 MB. Put it into the watched folder, or split it.","errors":[],"current":null}';
         }
         location = /problems/refused {
             internal;

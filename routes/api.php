@@ -170,6 +170,7 @@ Route::middleware('auth')->group(function (): void {
     Route::post('record-sets', [SourceController::class, 'store'])->can('make', RecordSet::class);
     Route::get('record-sets/{recordSet}', [SourceController::class, 'show'])->can('view', 'recordSet');
     Route::put('record-sets/{recordSet}', [SourceController::class, 'update'])->can('change', 'recordSet');
+    Route::get('record-sets/{recordSet}/file', [SourceController::class, 'file'])->can('view', 'recordSet');
     Route::put('record-sets/{recordSet}/unit-names', [SourceController::class, 'names'])->can('change', 'recordSet');
     Route::put('record-sets/{recordSet}/retirement', [SourceController::class, 'retire'])->can('change', 'recordSet');
     Route::delete('record-sets/{recordSet}/retirement', [SourceController::class, 'bringBack'])->can('change', 'recordSet');

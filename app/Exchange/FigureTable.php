@@ -17,6 +17,7 @@ use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Kind;
+use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Status\Polarity;
 use Kybernet\Core\Status\Status;
 
@@ -27,6 +28,9 @@ use Kybernet\Core\Status\Status;
 final readonly class FigureTable
 {
     public const LONG_FIGURES = [3, 4, 5, 6];
+
+    /** What a figure is marked with that nobody typed: as its origin, or the layer it stands in. */
+    private const RECORDS = 'records';
 
     public function __construct(
         private MeasurementStore $kpis,
@@ -43,7 +47,7 @@ final readonly class FigureTable
      */
     public function long(Unit $unit, Period $month, User $user, string $code = ''): iterable
     {
-        yield ['kpi', 'unit', 'period', 'actual', 'target', 'low', 'high', 'note'];
+        yield ['kpi', 'unit', 'period', 'actual', 'target', 'low', 'high', 'note', 'origin'];
         $kpis = $this->load($unit, $month, $user, $code);
         $months = $this->year->months($month);
         $notes = $this->notes->between(array_map(fn (MeasurementFacts $kpi): int => $kpi->id, $kpis), $this->dates->date($months[0]->plus(-1)), $this->dates->date($months[11]));
@@ -52,12 +56,12 @@ final readonly class FigureTable
                 [$actual, $target, $low, $high] = $this->figures($kpi, $period);
                 $note = $notes[$kpi->id][$this->dates->date($period)]->text ?? '';
                 if ($actual.$target.$low.$note !== '') {
-                    yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $period->key(), $actual, $target, $low, $high, $note];
+                    yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $period->key(), $actual, $target, $low, $high, $note, $this->isFromRecords($kpi, $period) ? self::RECORDS : ''];
                 }
             }
             [$target, $low, $high] = $this->yearTarget($kpi, $month);
             if ($target.$low !== '') {
-                yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $this->year->of($month)->key(), '', $target, $low, $high, ''];
+                yield [$kpi->code, $this->organisation->unit($kpi->unitId)->code, $this->year->of($month)->key(), '', $target, $low, $high, '', ''];
             }
         }
     }
@@ -83,10 +87,10 @@ final readonly class FigureTable
         }
         $rows = [['kpi', 'unit', 'layer', ...$columns]];
         foreach ($kpis as $kpi) {
-            $layers = ['actual' => [], 'target' => []];
+            $layers = ['actual' => [], self::RECORDS => [], 'target' => []];
             foreach ($this->periods($kpi, $month) as $period) {
                 [$actual, $target, $low, $high] = $this->figures($kpi, $period);
-                $layers['actual'][$period->key()] = $actual;
+                $layers[$this->isFromRecords($kpi, $period) ? self::RECORDS : 'actual'][$period->key()] = $actual;
                 $layers['target'][$period->key()] = $low === '' ? $target : "{$low} \u{2013} {$high}";
             }
             [$target, $low, $high] = $this->yearTarget($kpi, $month);
@@ -139,6 +143,13 @@ final readonly class FigureTable
         $plain = fn (string $figure): string => $figure === '' ? '' : (string) Exact::of($figure);
 
         return $targets->upper === null ? [$plain($line), '', ''] : ['', $plain($line), $plain($line === '' ? '' : $targets->upper->years()[$key] ?? '')];
+    }
+
+    private function isFromRecords(MeasurementFacts $kpi, Period $period): bool
+    {
+        $actuals = $kpi->measurement->actuals;
+
+        return $actuals instanceof RecordFigures && ! $actuals->byHand->has($period) && $actuals->has($period);
     }
 
     /** @return array{string, string, string, string} actual, target, low and high */

@@ -89,7 +89,7 @@ final readonly class CountedWriter
      */
     public function size(array $kpis): int
     {
-        return (int) $this->database->table('counted_figures')->whereIn('kpi_unit_id', $this->database->table('kpi_unit')->whereIn('kpi_id', $kpis)->select('id'))->count();
+        return $this->database->table('counted_figures')->whereIn('kpi_unit_id', $this->database->table('kpi_unit')->whereIn('kpi_id', $kpis)->select('id'))->count();
     }
 
     /** @param  list<int>  $kpis  that a worker is to count again */

@@ -13,7 +13,7 @@ use App\Tables\Table;
 final readonly class FileRows
 {
     private const LAYERS = [
-        'actual' => 'actual', 'actuals' => 'actual', '' => 'actual', 'target' => 'target', 'targets' => 'target', 'plan' => 'target',
+        'actual' => 'actual', 'actuals' => 'actual', '' => 'actual', 'records' => 'actual', 'target' => 'target', 'targets' => 'target', 'plan' => 'target',
         'ist' => 'actual', 'ziel' => 'target', 'soll' => 'target', 'réel' => 'actual', 'réalisé' => 'actual', 'objectif' => 'target', 'cible' => 'target', 'werkelijk' => 'actual', 'doel' => 'target',
         'low' => 'low', 'lower' => 'low', 'high' => 'high', 'upper' => 'high', 'note' => 'note', 'notes' => 'note',
     ];

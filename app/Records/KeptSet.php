@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace App\Records;
 
 use Kybernet\Core\Records\RecordSet;
+use Kybernet\Core\Records\Source;
 use Kybernet\Core\Workbook\RecordSetEntry;
 
 /**
@@ -38,9 +39,15 @@ final readonly class KeptSet
         return $this->entry->set;
     }
 
-    /** @return list<string> */
+    /** @return list<string> the fields that are marked so */
     public function sensitive(): array
     {
         return $this->entry->sensitive;
+    }
+
+    /** Whether it is sensitive, or made of what is. */
+    public function isSensitive(Source $source): bool
+    {
+        return array_intersect([$source->text, ...$source->fields()], $this->entry->sensitive) !== [];
     }
 }

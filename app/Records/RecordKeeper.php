@@ -78,6 +78,25 @@ final readonly class RecordKeeper
     }
 
     /**
+     * The records as a table that a load takes back: fields in the head, without the sensitive ones.
+     *
+     * @return \Generator<int, list<string>>
+     */
+    public function table(KeptSet $set): \Generator
+    {
+        $shown = array_keys(array_filter(array_keys($set->set()->fields), fn (string $field): bool => ! in_array($field, $set->sensitive(), true)));
+        yield array_map(fn (int $at): string => array_keys($set->set()->fields)[$at], $shown);
+        foreach ($this->rows($set) as $row) {
+            yield array_map(fn (int $at): string => match ($row[$at] ?? null) {
+                null => '',
+                true => 'yes',
+                false => 'no',
+                default => (string) $row[$at],
+            }, $shown);
+        }
+    }
+
+    /**
      * @param  array<string, string>  $columns
      * @return list<array<string, mixed>>
      */

@@ -8,6 +8,7 @@ use App\Figures\DatabaseWorkbook;
 use App\Http\Download;
 use App\Http\ExportRequest;
 use App\Http\PeriodRequest;
+use App\Models\Kpi;
 use App\Models\Unit;
 use App\Models\User;
 use App\Organisation\Rights;
@@ -93,6 +94,12 @@ final readonly class ReviewFileController
         $page = $reader->page($unit, $view->period(), $view->span(), $matrix->crossing(), $matrix->kpi(), $matrix->months(), $user);
         [$figures, $statuses] = $this->table->matrixColumns($page);
 
-        return Download::table("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page), $figures, $statuses);
+        return Download::table("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page, $this->countedCodes()), $figures, $statuses);
+    }
+
+    /** @return list<string> codes of the KPIs that are counted from records */
+    private function countedCodes(): array
+    {
+        return array_values(array_filter(Kpi::query()->where('kind', 'records')->pluck('code')->all(), is_string(...)));
     }
 }

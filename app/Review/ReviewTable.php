@@ -28,32 +28,35 @@ final readonly class ReviewTable
 
     public const EXCEPTION_STATUSES = [4];
 
+    /** The origin of what nobody typed. */
+    private const RECORDS = 'records';
+
     public function __construct(private Organisation $organisation) {}
 
     /** @return iterable<list<string>> */
     public function scorecard(ScorecardPage $page): iterable
     {
         yield ['group', 'unit', 'kpi', 'name', 'measure', 'status', 'month', 'actual', 'target', 'last year', 'to target', 'to target %',
-            'to last year', 'to last year %', 'expected', 'reported', 'weight', 'owner', 'action'];
+            'to last year', 'to last year %', 'expected', 'reported', 'weight', 'owner', 'action', 'origin'];
         foreach ($page->groups as $group) {
             foreach ($group->rows as $row) {
                 yield [
                     $group->name, $this->unit($row->unit), $row->code, $row->name, $row->measure, $row->status, $row->monthStatus,
                     self::exact($row->actual), self::exact($row->target), self::exact($row->prior),
                     ...self::difference($row->variance), ...self::difference($row->change),
-                    (string) $row->expected, (string) $row->reported, $row->weight, $row->owner ?? '', $row->action === 'none' ? '' : $row->action,
+                    (string) $row->expected, (string) $row->reported, $row->weight, $row->owner ?? '', $row->action === 'none' ? '' : $row->action, $row->counted ? self::RECORDS : '',
                 ];
             }
         }
         foreach ($page->units as $unit) {
-            yield ['units', $unit->name, '', '', '', $unit->status, '', ...array_fill(0, 12, '')];
+            yield ['units', $unit->name, '', '', '', $unit->status, '', ...array_fill(0, 13, '')];
         }
     }
 
     /** @return iterable<list<string>> */
     public function exceptions(ExceptionsPage $page): iterable
     {
-        yield ['rank', 'unit', 'kpi', 'name', 'status', 'actual', 'points', 'measure', 'reasons', 'note', 'actions', 'owner'];
+        yield ['rank', 'unit', 'kpi', 'name', 'status', 'actual', 'points', 'measure', 'reasons', 'note', 'actions', 'owner', 'origin'];
         foreach ($page->items as $at => $item) {
             yield [
                 (string) ($at + 1), $this->unit($item->unit), $item->code, $item->name, $item->status, self::exact($item->actual), $item->points, $item->measure,
@@ -61,6 +64,7 @@ final readonly class ReviewTable
                 $item->note->text ?? '',
                 implode('; ', array_map(fn (ActionView $action): string => "{$action->what} ({$action->who}, by {$action->due})", $item->actions)),
                 $item->owner ?? '',
+                $item->counted ? self::RECORDS : '',
             ];
         }
     }
@@ -68,17 +72,19 @@ final readonly class ReviewTable
     /**
      * Statuses first, then the same crossing with the figures.
      *
+     * @param  list<string>  $counted  codes of the KPIs that are counted from records
      * @return iterable<list<string>>
      */
-    public function matrix(MatrixPage $page): iterable
+    public function matrix(MatrixPage $page, array $counted): iterable
     {
         $isMonths = $page->crossing !== 'units-kpis';
         $heads = array_map(fn (MatrixLine $column): string => $isMonths ? $column->key : $column->name, $page->columns);
-        yield ['', ...$heads, ...($isMonths ? [] : ['together']), ...($this->hasFigures($page) ? array_map(fn (string $head): string => "{$head}, figure", $heads) : [])];
+        $figure = fn (MatrixLine $column, string $head): string => "{$head}, figure".(in_array($isMonths ? $page->kpi : $column->key, $counted, true) ? ' from records' : '');
+        yield ['', ...$heads, ...($isMonths ? [] : ['together']), ...($this->hasFigures($page) ? array_map($figure, $page->columns, $heads) : [])];
         foreach ($page->rows as $at => $row) {
             $cells = $page->cells[$at];
             yield [
-                $row->name,
+                $page->crossing === 'kpis-months' && in_array($row->key, $counted, true) ? "{$row->name}, from records" : $row->name,
                 ...array_map(fn (?MatrixCell $cell): string => $cell->status ?? '', $cells),
                 ...($isMonths ? [] : [$row->status ?? '']),
                 ...($this->hasFigures($page) ? array_map(fn (?MatrixCell $cell): string => self::exact($cell?->actual), $cells) : []),

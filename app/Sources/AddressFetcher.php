@@ -23,6 +23,9 @@ final readonly class AddressFetcher
 
     private const MOST_BYTES = 1_000_000_000;
 
+    /** A page that has to be looked at as a whole: an array of JSON, or one of several pages. */
+    private const MOST_PAGE_BYTES = 32_000_000;
+
     private const MOST_REDIRECTS = 3;
 
     private const MOST_PAGES = 10_000;
@@ -117,6 +120,12 @@ final readonly class AddressFetcher
     /** Puts a page behind those before it; whether it held anything. JSON arrays become lines, and heads of CSV stand once. */
     private function append(string $path, string $part, int $page): bool
     {
+        if ($page === 1 && ! str_starts_with(ltrim((string) file_get_contents($part, length: 1_000)), '[')) {
+            return rename($part, $path) && filesize($path) > 0;
+        }
+        if ((int) filesize($part) > self::MOST_PAGE_BYTES) {
+            throw new NotAsked('A page of it has more than 32 MB. It should come in smaller pages, or as CSV or lines of JSON.');
+        }
         $text = (string) file_get_contents($part);
         unlink($part);
         if ($page > 1 || str_starts_with(ltrim($text), '[')) {
@@ -127,7 +136,7 @@ final readonly class AddressFetcher
                     throw new NotAsked('What it sends is no JSON.');
                 }
             } elseif ($page > 1) {
-                $text = (string) substr($text, (int) strpos($text, "\n") + 1);
+                $text = substr($text, (int) strpos($text, "\n") + 1);
             }
         }
         if (trim($text) === '') {

@@ -8,6 +8,7 @@ use App\Models\RecordSet;
 use Illuminate\Contracts\Bus\Dispatcher;
 use Illuminate\Contracts\Filesystem\Factory;
 use Illuminate\Database\Connection;
+use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Support\Str;
 
 /**
@@ -23,6 +24,11 @@ final readonly class AskSources
 
     /** A file in a folder is whole when it has not changed for so long. */
     private const STILL_SECONDS = 10;
+
+    /** Before the name of a file that somebody is taking; who does not come back from it within so long, another takes its place. */
+    private const TAKEN = '.taken-';
+
+    private const TAKING_SECONDS = 60;
 
     public function __construct(
         private Connection $database,
@@ -84,16 +90,39 @@ final readonly class AskSources
         foreach (RecordSet::query()->where('way', 'folder')->whereNull('retired_at')->get() as $set) {
             $disk->makeDirectory("inbox/{$set->code}");
             foreach ($disk->files("inbox/{$set->code}") as $file) {
-                $from = $disk->path($file);
-                clearstatcache(true, $from);
-                if (str_starts_with(basename($file), '.') || time() - (int) @filemtime($from) < self::STILL_SECONDS) {
-                    continue;
-                }
-                $path = $this->path();
-                if (@rename($from, $path)) {
-                    $this->loads->unattended($set, 'folder', $path, basename($file), $this->loads->mapping($set->id), now()->subDay()->toDateString());
-                }
+                $this->take($set, $disk->path($file));
             }
+        }
+    }
+
+    /**
+     * Its name says first that it is being taken, so that one alone takes it; and the load knows it by that name, so that a
+     * file whose taker died is taken by the next, once.
+     */
+    private function take(RecordSet $set, string $from): void
+    {
+        clearstatcache(true, $from);
+        $name = basename($from);
+        if (str_starts_with($name, self::TAKEN)) {
+            if (time() - (int) @filemtime($from) >= self::TAKING_SECONDS && ! $this->database->table('record_loads')->where('path', $from)->exists()) {
+                $this->bring($set, $from, substr($name, strlen(self::TAKEN) + 37));
+            }
+
+            return;
+        }
+        $path = dirname($from).'/'.self::TAKEN.Str::uuid()."-{$name}";
+        if (! str_starts_with($name, '.') && time() - (int) @filemtime($from) >= self::STILL_SECONDS && @rename($from, $path)) {
+            touch($path);
+            $this->bring($set, $path, $name);
+        }
+    }
+
+    private function bring(RecordSet $set, string $path, string $name): void
+    {
+        try {
+            $this->loads->unattended($set, 'folder', $path, $name, $this->loads->mapping($set->id), now()->subDay()->toDateString(), null, basename($path));
+        } catch (UniqueConstraintViolationException) {
+            // Another was quicker.
         }
     }
 

@@ -29,7 +29,7 @@ final readonly class AskedAddress
         $port = is_array($parts) ? $parts['port'] ?? ($scheme === 'https' ? 443 : 80) : 0;
         $allowed = array_filter(explode(',', $config->string('kybernet.asked_hosts')), fn (string $each): bool => $each !== '');
         $isAllowed = in_array($host, $allowed, true) || in_array("{$host}:{$port}", $allowed, true);
-        $found = filter_var($host, FILTER_VALIDATE_IP) !== false ? [$host] : array_merge(gethostbynamel($host) ?: [], array_column(@dns_get_record($host, DNS_AAAA) ?: [], 'ipv6'));
+        $found = filter_var($host, FILTER_VALIDATE_IP) !== false ? [$host] : self::lookedUp($host);
         if ($found === []) {
             throw new NotAsked("There is no server called {$host}.");
         }
@@ -42,11 +42,21 @@ final readonly class AskedAddress
         return new self($url, $host, $port, $found[0]);
     }
 
+    /** @return list<string> */
+    private static function lookedUp(string $host): array
+    {
+        $four = gethostbynamel($host);
+        $six = @dns_get_record($host, DNS_AAAA);
+
+        return array_values(array_filter([...($four === false ? [] : $four), ...array_column($six === false ? [] : $six, 'ipv6')], is_string(...)));
+    }
+
     private static function isOutside(string $ip): bool
     {
+        $bytes = (string) inet_pton($ip);
         // An IPv4 address that is written as one of IPv6 is what it is.
-        if (preg_match('/\A::(?:ffff:)?(\d+\.\d+\.\d+\.\d+)\z/i', $ip, $match) === 1) {
-            $ip = $match[1];
+        if (strlen($bytes) === 16 && in_array(substr($bytes, 0, 12), [str_repeat("\0", 12), str_repeat("\0", 10)."\xff\xff"], true)) {
+            $ip = (string) inet_ntop(substr($bytes, 12));
         }
         foreach (self::INSIDE as $network) {
             if (str_starts_with(strtolower($ip), $network)) {

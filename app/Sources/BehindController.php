@@ -7,7 +7,6 @@ namespace App\Sources;
 use App\Http\Download;
 use App\Models\Measurement;
 use App\Models\User;
-use App\Support\NumberSetting;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
 use OpenApi\Attributes as OA;
@@ -62,7 +61,7 @@ final readonly class BehindController
     ])]
     public function cases(Measurement $measurement, BehindRequest $request, CasesReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->read($this->behind($measurement, $request), $request->period(), $request->span(), $request->by(), $request->goal(), new NumberSetting($user->locale)));
+        return new JsonResponse($reader->read($this->behind($measurement, $request), $request->period(), $request->span(), $request->by(), $request->goal(), $user));
     }
 
     #[OA\Get(path: '/api/measurements/{measurement}/splits', operationId: 'splitsBehind', parameters: [
@@ -72,9 +71,9 @@ final readonly class BehindController
     ], responses: [
         new OA\Response(response: 200, description: 'The figure in its parts', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/SplitView'))),
     ])]
-    public function splits(Measurement $measurement, BehindRequest $request, SplitsReader $reader): JsonResponse
+    public function splits(Measurement $measurement, BehindRequest $request, SplitsReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->read($measurement, $request->period(), $request->span()));
+        return new JsonResponse($reader->read($measurement, $request->period(), $request->span(), $user));
     }
 
     private function behind(Measurement $measurement, BehindRequest $request): Behind

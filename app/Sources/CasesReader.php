@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Sources;
 
+use App\Models\User;
 use App\Sources\Views\CaseBin;
 use App\Sources\Views\CaseRow;
 use App\Sources\Views\CasesPage;
@@ -39,7 +40,7 @@ final readonly class CasesReader
 
     private const DECIMALS = 4;
 
-    public function __construct(private Connection $database, private Scorecard $scorecard, private GoalTrial $trial) {}
+    public function __construct(private Connection $database, private Scorecard $scorecard, private GoalTrial $trial, private SourcePolicy $policy) {}
 
     /**
      * @param  string  $by  a field; `steps` for the steps of each record; blank for all in one row
@@ -47,10 +48,14 @@ final readonly class CasesReader
      *
      * @throws ValidationException where the goal is no figure
      */
-    public function read(Behind $behind, Period $month, Span $span, string $by, string $goal, NumberSetting $setting): CasesPage
+    public function read(Behind $behind, Period $month, Span $span, string $by, string $goal, User $user): CasesPage
     {
         $aim = CaseAim::of($behind, $this->scorecard->assess($behind->kpi->measurement, $month, $span));
-        $steps = $this->steps($behind);
+        $sees = $this->policy->sees($user, $behind->set->id);
+        $isMasked = $aim !== null && ! $sees && $behind->set->isSensitive($aim->of);
+        $aim = $isMasked ? null : $aim;
+        $steps = array_values(array_filter($this->steps($behind), fn (Source $step): bool => $sees || ! $behind->set->isSensitive($step)));
+        $setting = new NumberSetting($user->locale);
         $fields = array_values(array_filter(array_keys($behind->set->set()->fields), fn (string $name): bool => $behind->set->set()->fields[$name] === FieldType::Text && $name !== $behind->set->entry->key && ! in_array($name, $behind->set->sensitive(), true)));
         $rows = match (true) {
             $aim === null => [],
@@ -76,6 +81,7 @@ final readonly class CasesReader
             $aim->isAtMost ?? true,
             $aim?->goal === null ? null : $write($this->trial->try($behind, $aim, $aim->goal, $month, $span)),
             $aim === null || $typed === null ? null : $write($this->trial->try($behind, $aim, $typed, $month, $span)),
+            $isMasked,
         );
     }
 

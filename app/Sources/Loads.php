@@ -48,6 +48,14 @@ final readonly class Loads
         return $mapping;
     }
 
+    /** What was read unattended, and whose worker died before it went on. */
+    public function goOnLeft(): void
+    {
+        foreach ($this->database->table('record_loads')->where('is_unattended', true)->where('state', 'ready')->where('problem', '')->where('updated_at', '<', now()->subMinute())->pluck('id') as $load) {
+            $this->goOn((int) $load);
+        }
+    }
+
     /** Brings in what was read unattended: unless nothing of it can be taken, which somebody should look at. */
     public function goOn(int $load): void
     {

@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace App\Sources;
 
-use App\Models\RecordSet;
 use App\Models\User;
 use App\Sources\Views\RecordColumn;
 use App\Sources\Views\RecordPage;
@@ -66,7 +65,7 @@ final readonly class RecordsReader
     /** @return list<RecordColumn> */
     private function columns(Behind $behind, User $user): array
     {
-        $sees = $this->policy->view($user, RecordSet::query()->findOrFail($behind->set->id))->allowed();
+        $sees = $this->policy->sees($user, $behind->set->id);
         $set = $behind->set->set();
         $value = $this->value($behind);
         $own = $value === null || isset($set->fields[$value->text]) || isset($set->calculated[$value->text]) ? $value?->text : self::VALUE;
@@ -74,7 +73,8 @@ final readonly class RecordsReader
         $names = array_values(array_unique([$behind->set->entry->key, ...($own === null ? [] : [$own]), ...array_keys($set->fields), ...array_keys($set->calculated)]));
 
         return array_map(function (string $name) use ($behind, $set, $sees, $value, $own): RecordColumn {
-            $isSensitive = in_array($name, $behind->set->sensitive(), true);
+            $source = $name === self::VALUE ? $value : $set->source($name);
+            $isSensitive = $source !== null && $behind->set->isSensitive($source);
 
             return new RecordColumn(
                 $name, ($set->fields[$name] ?? FieldType::Number)->value, $name === self::VALUE ? $value->text ?? '' : $behind->set->entry->meanings[$name] ?? '', $isSensitive, $isSensitive && ! $sees, $name === $own,

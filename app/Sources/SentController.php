@@ -7,6 +7,7 @@ namespace App\Sources;
 use App\Models\RecordLoad;
 use App\Models\RecordSet;
 use App\Sources\Views\SentLoad;
+use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Storage;
@@ -36,9 +37,10 @@ final readonly class SentController
         $set = $this->set($recordSet, $request->bearerToken());
         $mark = $request->header('Idempotency-Key');
         $mark = is_string($mark) && $mark !== '' ? mb_substr($mark, 0, 200) : null;
-        $known = $mark === null ? null : RecordLoad::query()->where('record_set_id', $set->id)->where('mark', $mark)->first();
-        if ($known !== null) {
-            return new JsonResponse(SentLoad::of($known), 202);
+        $known = fn (): ?RecordLoad => $mark === null ? null : RecordLoad::query()->where('record_set_id', $set->id)->where('mark', $mark)->first();
+        $before = $known();
+        if ($before !== null) {
+            return new JsonResponse(SentLoad::of($before), 202);
         }
         $path = Storage::disk('local')->path('records/'.Str::uuid());
         Storage::disk('local')->makeDirectory('records');
@@ -48,7 +50,15 @@ final readonly class SentController
             throw ValidationException::withMessages(['body' => 'Nothing was sent.']);
         }
 
-        return new JsonResponse(SentLoad::of($this->loads->unattended($set, 'sent', $path, 'sent by a program', $this->loads->mapping($set->id), now()->subDay()->toDateString(), null, $mark)), 202);
+        try {
+            $load = $this->loads->unattended($set, 'sent', $path, 'sent by a program', $this->loads->mapping($set->id), now()->subDay()->toDateString(), null, $mark);
+        } catch (UniqueConstraintViolationException $twice) {
+            // The same was sent again before the first was answered.
+            unlink($path);
+            $load = $known() ?? throw $twice;
+        }
+
+        return new JsonResponse(SentLoad::of($load), 202);
     }
 
     #[OA\Get(path: '/api/record-sets/{recordSet}/records/{recordLoad}', operationId: 'sentRecords', security: [['token' => []]], parameters: [

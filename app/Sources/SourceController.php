@@ -4,10 +4,13 @@ declare(strict_types=1);
 
 namespace App\Sources;
 
+use App\Http\Download;
 use App\Http\UploadRequest;
 use App\Models\RecordSet;
 use App\Models\User;
 use App\Organisation\Organisation;
+use App\Records\RecordKeeper;
+use App\Records\RecordSets;
 use App\Tables\BadTable;
 use Illuminate\Container\Attributes\CurrentUser;
 use Illuminate\Http\JsonResponse;
@@ -17,6 +20,7 @@ use Illuminate\Support\Str;
 use Illuminate\Validation\Rule;
 use Illuminate\Validation\ValidationException;
 use OpenApi\Attributes as OA;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 /** Record sets: made from a sample, changed, retired. */
 final readonly class SourceController
@@ -113,6 +117,19 @@ final readonly class SourceController
         $this->save->change($recordSet, $request->wanted($this->organisation));
 
         return new JsonResponse($this->reader->page($recordSet->refresh(), $user));
+    }
+
+    #[OA\Get(path: '/api/record-sets/{recordSet}/file', operationId: 'sourceFile', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/recordSet'),
+        new OA\Parameter(ref: '#/components/parameters/format'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'Its records as a file, without what is sensitive', content: new OA\MediaType(mediaType: 'application/octet-stream')),
+    ])]
+    public function file(RecordSet $recordSet, Request $request, RecordSets $sets, RecordKeeper $records): StreamedResponse
+    {
+        $request->validate(['format' => ['required', Rule::in(['csv', 'xlsx'])]], ['format.*' => 'csv or xlsx.']);
+
+        return Download::table("{$recordSet->code}-records", $request->string('format')->toString(), $records->table($sets->of($recordSet->id)), []);
     }
 
     #[OA\Put(path: '/api/record-sets/{recordSet}/unit-names', operationId: 'nameUnits', parameters: [

@@ -45,6 +45,12 @@ final readonly class SourcePolicy
         return $sight->denied() || $this->rights->analyses($user, $set->unit_id) ? $sight : Response::deny();
     }
 
+    /** Whether what is sensitive of its records is for this person. */
+    public function sees(User $user, int $set): bool
+    {
+        return $this->view($user, RecordSet::query()->findOrFail($set))->allowed();
+    }
+
     private function owns(User $user, RecordSet $set): bool
     {
         return $this->database->table('record_set_owners')->where('record_set_id', $set->id)->where('user_id', $user->id)->exists();

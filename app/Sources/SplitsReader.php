@@ -8,6 +8,8 @@ use App\Figures\DefinitionRows;
 use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Models\Measurement;
+use App\Models\User;
+use App\Records\RecordSets;
 use App\Sources\Views\SplitPartView;
 use App\Sources\Views\SplitView;
 use App\Views\Shown;
@@ -25,13 +27,17 @@ use Kybernet\Core\Scorecard;
  */
 final readonly class SplitsReader
 {
-    public function __construct(private Connection $database, private MeasurementStore $kpis, private DefinitionRows $definitions, private Scorecard $scorecard) {}
+    public function __construct(private Connection $database, private MeasurementStore $kpis, private DefinitionRows $definitions, private Scorecard $scorecard, private RecordSets $sets, private SourcePolicy $policy) {}
 
-    /** @return list<SplitView> */
-    public function read(Measurement $measurement, Period $month, Span $span): array
+    /** @return list<SplitView> without those by what is sensitive, which are for the owners of the set and analysts */
+    public function read(Measurement $measurement, Period $month, Span $span, User $user): array
     {
         $row = $this->database->table('kpis')->where('id', $measurement->kpi_id)->first(['kind', 'splits', 'record_set_id']);
         $splits = $row === null ? [] : $this->definitions->splits($row);
+        if (is_int($row?->record_set_id) && $splits !== [] && ! $this->policy->sees($user, $row->record_set_id)) {
+            $set = $this->sets->of($row->record_set_id);
+            $splits = array_values(array_filter($splits, fn (Split $split): bool => ! $set->isSensitive($split->of)));
+        }
         if ($splits === []) {
             return [];
         }

@@ -128,6 +128,7 @@ const ROUTES = [
     'POST record-values' => 'the analyst',
     'POST record-preview' => 'the analyst',
     'GET record-sets/{recordSet}' => 'the set\'s, and the analyst',
+    'GET record-sets/{recordSet}/file' => 'the set\'s, and the analyst',
     'PUT record-sets/{recordSet}' => 'the analyst, of a set',
     'PUT record-sets/{recordSet}/unit-names' => 'the analyst, of a set',
     'PUT record-sets/{recordSet}/retirement' => 'the analyst, of a set',

@@ -59,7 +59,7 @@ it('groups an organisation by department and a department by theme, with the uni
     }
 
     $network = $this->getJson('/api/units/NET/scorecard?period=2026-08&span=month')->json();
-    expect(array_column($network['groups'], 'name'))->toBe(['Leakage and mains', 'Supply', 'Water quality'])
+    expect(array_column($network['groups'], 'name'))->toBe(['Leakage and mains', 'Supply', 'Water quality', 'People', 'Money'])
         ->and($network['units'])->toHaveCount(12)
         ->and($network['units'][0])->toMatchArray(['code' => 'Z-FENWICK', 'status' => 'red']);
 });

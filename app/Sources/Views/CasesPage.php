@@ -24,5 +24,6 @@ final readonly class CasesPage
         #[OA\Property(description: 'up to it is good, and not from it on')] public bool $atMost,
         #[OA\Property(ref: '#/components/schemas/GoalTried', nullable: true)] public ?GoalTried $now,
         #[OA\Property(ref: '#/components/schemas/GoalTried', nullable: true)] public ?GoalTried $tried,
+        #[OA\Property(description: 'what it is about is sensitive, and not for this person')] public bool $masked,
     ) {}
 }

@@ -1653,6 +1653,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/record-sets/{recordSet}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sourceFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/record-sets/{recordSet}/unit-names": {
         parameters: {
             query?: never;
@@ -3400,6 +3416,8 @@ export interface components {
             level: "organisational" | "departmental" | "operational";
             /** @description in the roll-up */
             weight: string;
+            /** @description it is counted from records */
+            counted: boolean;
             status: components["schemas"]["Status"];
             /** @description a green that has reached its stretch */
             stretched: boolean;
@@ -3767,6 +3785,8 @@ export interface components {
             atMost: boolean;
             now: components["schemas"]["GoalTried"] | null;
             tried: components["schemas"]["GoalTried"] | null;
+            /** @description what it is about is sensitive, and not for this person */
+            masked: boolean;
         };
         /** @description What a KPI would be, as it is being defined. */
         CountPreview: {
@@ -7794,6 +7814,31 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    sourceFile: {
+        parameters: {
+            query: {
+                format: components["parameters"]["format"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the record set */
+                recordSet: components["parameters"]["recordSet"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its records as a file, without what is sensitive */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
         };
     };
     nameUnits: {

@@ -170,7 +170,14 @@ const told = computed(() => preview.value?.refusals ?? []);
             </label>
         </div>
     </section>
-    <h2 class="mt-7 text-[19px]">History</h2>
+    <div class="mt-7 flex items-baseline gap-3">
+        <h2 class="text-[19px]">History</h2>
+        <span v-if="page.records > 0" class="ml-auto text-[13.5px] text-ink-soft">
+            all {{ number(page.records) }} {{ page.noun }} as
+            <a class="quiet-link" :href="`/api/record-sets/${page.code}/file?format=csv`" download>CSV</a>,
+            <a class="quiet-link" :href="`/api/record-sets/${page.code}/file?format=xlsx`" download>XLSX</a>
+        </span>
+    </div>
     <p v-if="page.loads.length === 0" class="mt-1 text-ink-soft">Nothing has come in yet.</p>
     <table v-else class="mt-1 w-full border-collapse text-left text-[15px] max-md:block">
         <tbody class="max-md:block">

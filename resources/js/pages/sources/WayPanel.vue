@@ -19,7 +19,7 @@ const { data, error, isPending, refetch } = useQuery({
         read(api.GET('/api/record-sets/{recordSet}/way', { params: { path: { recordSet: props.page.code } } })),
     staleTime: 0,
 });
-const draft = reactive({
+const draft = reactive<Pick<Schemas['Way'], 'way' | 'settings'>>({
     way: 'file',
     settings: {
         url: '',

@@ -112,7 +112,8 @@ const words = (text: string): string => text.replaceAll('_', ' ');
             </span>
         </div>
         <p v-if="data.rows.length === 0" class="py-6 text-ink-soft">
-            These {{ data.noun }} have no value by which they could be laid out.
+            <template v-if="data.masked">What these {{ data.noun }} are measured by is sensitive.</template>
+            <template v-else>These {{ data.noun }} have no value by which they could be laid out.</template>
         </p>
         <CaseLane
             v-for="row in data.rows"
