@@ -90,6 +90,14 @@ final readonly class DefinitionRows
         return $plain->withRules($this->ruleSets($plain, $rules));
     }
 
+    /** @return list<string> parts that are typed and add up to it */
+    public static function parts(stdClass $row): array
+    {
+        $parts = $row->parts === null ? [] : json_decode($row->parts, true, flags: JSON_THROW_ON_ERROR);
+
+        return is_array($parts) ? array_values(array_filter($parts, is_string(...))) : [];
+    }
+
     /** @return list<Split> */
     public function splits(stdClass $row): array
     {

@@ -7,6 +7,7 @@ namespace App\Figures;
 use App\Models\User;
 use App\Support\PeriodDate;
 use App\Support\PgArray;
+use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Attention\Owed;
 
@@ -75,12 +76,13 @@ final readonly class FigureWriter
     public function standing(Layer $layer, array $cells): array
     {
         $columns = match ($layer) {
-            Layer::Reading => 'actual AS figure, NULL AS upper, colour, readings.version, users.name AS by, as_of, notes.id IS NOT NULL AS noted',
-            Layer::Target => 'coalesce(target, low) AS figure, high AS upper, NULL AS colour, 0 AS version, NULL AS by, NULL AS as_of, false AS noted',
+            Layer::Reading => 'readings.actual AS figure, NULL AS upper, colour, readings.version, users.name AS by, as_of, notes.id IS NOT NULL AS noted, parts.parts',
+            Layer::Target => 'coalesce(target, low) AS figure, high AS upper, NULL AS colour, 0 AS version, NULL AS by, NULL AS as_of, false AS noted, NULL AS parts',
             Layer::Note => 'text, outlook, doing, notes.version, users.name AS by',
         };
         $tables = match ($layer) {
-            Layer::Reading => 'LEFT JOIN readings USING (kpi_unit_id, period) LEFT JOIN notes USING (kpi_unit_id, period) LEFT JOIN users ON users.id = readings.entered_by',
+            Layer::Reading => 'LEFT JOIN readings USING (kpi_unit_id, period) LEFT JOIN notes USING (kpi_unit_id, period) LEFT JOIN users ON users.id = readings.entered_by
+                LEFT JOIN LATERAL (SELECT jsonb_object_agg(part, trim_scale(actual)::text) AS parts FROM reading_parts WHERE reading_parts.kpi_unit_id = wanted.kpi_unit_id AND reading_parts.period = wanted.period) AS parts ON true',
             Layer::Target => 'JOIN targets USING (kpi_unit_id, period)',
             Layer::Note => 'JOIN notes USING (kpi_unit_id, period) LEFT JOIN users ON users.id = notes.author_id',
         };
@@ -91,7 +93,7 @@ final readonly class FigureWriter
         ) as $row) {
             $found[$row->kpi_unit_id.$row->period] = $layer === Layer::Note
                 ? new Standing(new NoteText($row->text, $row->outlook, $row->doing), $row->version, $row->by)
-                : new Standing(CellValue::kept($row->figure, $row->upper, $row->colour), $row->version ?? 0, $row->by, $row->as_of, $row->noted);
+                : new Standing(CellValue::kept($row->figure, $row->upper, $row->colour), $row->version ?? 0, $row->by, $row->as_of, $row->noted, self::parts($row->parts));
         }
         $nothing = new Standing($layer === Layer::Note ? new NoteText : new CellValue);
 
@@ -155,6 +157,7 @@ final readonly class FigureWriter
             $this->isSame($cell, $standing) && $this->rules->isMine($cell->kpi, $user) => new Written(Outcome::Same, $standing),
             $reason !== '' => new Written(Outcome::Refused, $standing, $reason),
             ! $this->isAsSeen($cell, $standing) => new Written(Outcome::Conflict, $standing),
+            $layer === Layer::Reading && $cell->parts === null && $standing->parts !== [] => new Written(Outcome::Refused, $standing, 'It is the sum of its parts: change those, on the month sheet.'),
             $layer === Layer::Reading && $this->lacksReason($cell, $standing) => new Written(Outcome::Refused, $standing, 'A colour needs its reason.'),
             $layer === Layer::Reading && $cell->isOver && ! $cell->value->isBlank() && ! $standing->isNoted => new Written(Outcome::Refused, $standing, 'A figure over the counted one needs its reason.'),
             $layer === Layer::Note && $this->isNeeded($cell) => new Written(Outcome::Refused, $standing, 'A colour needs its reason: take the colour back first.'),
@@ -165,7 +168,7 @@ final readonly class FigureWriter
     /** The same figure entered again when its period is over is not provisional any longer: that is a change. */
     private function isSame(WantedCell $cell, Standing $standing): bool
     {
-        return $standing->holds($cell->value) && ($standing->asOf === null || $this->state($cell)->asOf !== null);
+        return $standing->holds($cell->value) && ($cell->parts === null || $standing->hasParts($cell->parts)) && ($standing->asOf === null || $this->state($cell)->asOf !== null);
     }
 
     private function isAsSeen(WantedCell $cell, Standing $standing): bool
@@ -226,6 +229,32 @@ final readonly class FigureWriter
                 PgArray::of(array_map(fn (ReadingState $state): ?string => $state->asOf, $states)),
             ],
         );
+        $this->writeParts(array_values(array_filter($cells, fn (WantedCell $cell): bool => $cell->parts !== null)));
+    }
+
+    /** @param  list<WantedCell>  $cells  whose parts are known */
+    private function writeParts(array $cells): void
+    {
+        if ($cells === []) {
+            return;
+        }
+        $this->delete('reading_parts', $cells);
+        $rows = [];
+        foreach ($cells as $cell) {
+            foreach ($cell->parts ?? [] as $part => $figure) {
+                $rows[] = ['kpi_unit_id' => $cell->kpi->id, 'period' => $this->dates->date($cell->period), 'part' => (string) $part, 'actual' => (string) $figure];
+            }
+        }
+        $this->database->table('reading_parts')->insert($rows);
+    }
+
+    /** @return array<string, BigDecimal> */
+    private static function parts(?string $json): array
+    {
+        /** @var array<string, string> $parts */
+        $parts = $json === null ? [] : json_decode($json, true, flags: JSON_THROW_ON_ERROR);
+
+        return array_map(BigDecimal::of(...), $parts);
     }
 
     /** @param  list<WantedCell>  $cells */

@@ -22,6 +22,8 @@ final readonly class MeasurementFacts
      * @param  bool  $needsNote  whether a bad colour must be explained before the month is submitted
      * @param  string|null  $since  when it began to be measured in the unit; null where that is not known
      * @param  array<string, string>  $asOf  the day up to which a figure counts whose period was not over, by period
+     * @param  list<string>  $parts  that are typed and add up to it
+     * @param  bool  $isSplit  by what its records say
      */
     public function __construct(
         public int $id,
@@ -41,6 +43,8 @@ final readonly class MeasurementFacts
         public array $asOf,
         public Measurement $measurement,
         public ?string $since = null,
+        public array $parts = [],
+        public bool $isSplit = false,
     ) {}
 
     /** Whether its figures come from people, in the unit itself. */

@@ -12,6 +12,7 @@ use App\Support\PgArray;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Illuminate\Database\Query\Builder;
+use Illuminate\Database\Query\Expression;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Composition;
 use Kybernet\Core\Measure\Definition;
@@ -239,8 +240,9 @@ final readonly class MeasurementStore
             ->select([
                 'kpi_unit.id', 'kpi_unit.kpi_id', 'kpi_unit.unit_id', 'kpi_unit.weight', 'kpi_unit.owner_id', 'users.name as owner',
                 'kpi_unit.measured_from', 'kpi_unit.measured_to', 'kpi_unit.created_at as since', 'kpi_unit.is_gathered', 'kpi_unit.baseline_from', 'kpi_unit.baseline_to',
+                new Expression('kpis.splits IS NOT NULL AS is_split'),
                 'kpis.code', 'kpis.name', 'kpis.purpose', 'kpis.level', 'kpis.scaled', 'kpis.measure', 'kpis.decimals', 'kpis.kind',
-                'kpis.frequency', 'kpis.formula', 'kpis.target_formula', 'kpis.high_target_formula', 'kpis.counted', 'kpis.record_set_id', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
+                'kpis.frequency', 'kpis.formula', 'kpis.target_formula', 'kpis.high_target_formula', 'kpis.counted', 'kpis.record_set_id', 'kpis.parts', 'kpis.min', 'kpis.max', 'kpis.materiality', 'kpis.gathering', 'kpis.polarity',
                 'kpis.accumulation', 'kpis.text_green', 'kpis.text_amber', 'kpis.text_red', 'kpis.due_day', 'kpis.note_required', 'weighting.code as weighted_by', 'themes.name as theme', 'units.code as unit',
             ])
             ->orderByRaw(self::ORDER);
@@ -341,6 +343,8 @@ final readonly class MeasurementStore
             $asOf[$row->id] ?? [],
             $composition->measurement($row->code, $row->unit) ?? throw new \LogicException('A KPI is measured in the units it was read with.'),
             $row->since,
+            DefinitionRows::parts($row),
+            $row->is_split,
         ), $rows);
     }
 

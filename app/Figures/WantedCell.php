@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Figures;
 
+use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
 
 /**
@@ -16,6 +17,7 @@ final readonly class WantedCell
      * @param  int|CellValue|NoteText|null  $seen  the version, or the value, that stood there when it was looked at; null writes over whatever stands
      * @param  ReadingState|null  $state  of a reading that is put back as it was; otherwise it is new
      * @param  bool  $isOver  it is put over a counted figure, knowingly
+     * @param  array<string, BigDecimal>|null  $parts  of which a reading is the sum, by name; null where only the sum is known
      */
     public function __construct(
         public MeasurementFacts $kpi,
@@ -24,5 +26,6 @@ final readonly class WantedCell
         public int|CellValue|NoteText|null $seen,
         public ?ReadingState $state = null,
         public bool $isOver = false,
+        public ?array $parts = null,
     ) {}
 }

@@ -44,6 +44,7 @@ use Throwable;
                 new OA\Property(property: 'text', type: 'string'),
                 new OA\Property(property: 'outlook', description: 'of a note', type: 'string'),
                 new OA\Property(property: 'doing', description: 'of a note', type: 'string'),
+                new OA\Property(property: 'parts', description: 'of a reading that is the sum of some, by name', type: 'object', additionalProperties: new OA\AdditionalProperties(type: 'string')),
                 new OA\Property(property: 'version', type: 'integer'),
                 new OA\Property(property: 'by', type: 'string'),
             ],

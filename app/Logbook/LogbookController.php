@@ -85,7 +85,7 @@ final readonly class LogbookController
     ])]
     public function reading(Measurement $measurement, string $period, ReadingRequest $request, SaveReading $save, #[CurrentUser] User $user): JsonResponse
     {
-        $save($request->facts(), $request->period(), $request->value(), $request->integer('version'), $request->note(), $user);
+        $save($request->facts(), $request->period(), $request->value(), $request->typedParts(), $request->integer('version'), $request->note(), $user);
 
         return new JsonResponse($this->logbook->row($measurement, $request->period(), $user));
     }

@@ -12,6 +12,7 @@ use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Figures\ReadingStage;
 use App\Logbook\Views\LogbookPage;
+use App\Logbook\Views\LogbookPart;
 use App\Logbook\Views\LogbookRow;
 use App\Models;
 use App\Models\Unit;
@@ -20,9 +21,11 @@ use App\Organisation\Organisation;
 use App\Organisation\Rights;
 use App\Support\Month;
 use App\Support\NumberSetting;
+use App\Support\PeriodDate;
 use App\Support\Snapshot;
 use App\Views\Verdict;
 use Brick\Math\BigDecimal;
+use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\DueDate;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
@@ -49,6 +52,8 @@ final readonly class LogbookReader
         private Closures $closures,
         private EndingPeriods $ending,
         private Snapshot $snapshot,
+        private Connection $database,
+        private PeriodDate $dates,
     ) {}
 
     public function page(Unit $unit, Period $month, User $user): LogbookPage
@@ -149,8 +154,9 @@ final readonly class LogbookReader
     private function rows(array $lines, User $user): array
     {
         $text = new CellText(new NumberSetting($user->locale));
+        $parts = $this->parts($lines);
 
-        return array_map(function (MonthEntry $entry) use ($text): LogbookRow {
+        return array_map(function (MonthEntry $entry) use ($text, $parts): LogbookRow {
             [$kpi, $period] = [$entry->kpi, $entry->period];
             $measurement = $kpi->measurement;
             $figure = $measurement->actuals->figure($period);
@@ -174,7 +180,28 @@ final readonly class LogbookReader
                     $earlier === null ? Status::NoData : $this->scorecard->periodStatus($measurement, $earlier),
                 ],
                 $text->write($kpi->measurement->definition, $kpi->scaled, $value),
+                array_map(fn (string $part): LogbookPart => new LogbookPart(
+                    $part,
+                    $text->write($kpi->measurement->definition, $kpi->scaled, CellValue::kept($parts[$kpi->id][$this->dates->date($period)][$part] ?? null)),
+                ), $kpi->parts),
             );
         }, $this->kept($lines, $user));
+    }
+
+    /**
+     * @param  list<array{MeasurementFacts, Period}>  $lines
+     * @return array<int, array<string, array<string, string>>> figures of parts, by measurement, date and name
+     */
+    private function parts(array $lines): array
+    {
+        $wanted = array_values(array_filter($lines, fn (array $line): bool => $line[0]->parts !== []));
+        $parts = [];
+        foreach ($wanted === [] ? [] : $this->database->table('reading_parts')
+            ->whereIn('kpi_unit_id', array_map(fn (array $line): int => $line[0]->id, $wanted))
+            ->whereIn('period', array_map(fn (array $line): string => $this->dates->date($line[1]), $wanted))->get() as $row) {
+            $parts[$row->kpi_unit_id][$row->period][$row->part] = $row->actual;
+        }
+
+        return $parts;
     }
 }

@@ -81,6 +81,7 @@ final readonly class SaveKpi
     private function save(KpiDraft $draft, ?Kpi $kpi, User $user): Kpi
     {
         $this->keepToPart($draft->entry, $user);
+        $this->keepParts($draft->entry, $kpi);
         $wasCounted = $kpi?->kind === Kind::Records->value;
         $this->makeRoom($draft, $kpi, $user);
         $kept = $wasCounted && $draft->entry->definition->kind !== Kind::Records ? $this->counted($kpi) : [];
@@ -173,6 +174,17 @@ final readonly class SaveKpi
         }
         if (! $this->rights->analyses($user, $this->department($entry))) {
             throw ValidationException::withMessages(['department' => 'Choose a department for which you define KPIs.']);
+        }
+    }
+
+    /** @throws ValidationException where a part that has figures would be taken away */
+    private function keepParts(KpiEntry $entry, ?Kpi $kpi): void
+    {
+        $used = $kpi === null ? [] : $this->database->table('reading_parts')->whereIn('kpi_unit_id', $this->database->table('kpi_unit')->where('kpi_id', $kpi->id)->select('id'))->distinct()->orderBy('part')->pluck('part')->all();
+        foreach ($used as $part) {
+            if (is_string($part) && ! in_array($part, $entry->parts, true)) {
+                throw ValidationException::withMessages(['parts' => "The part '{$part}' has figures, so it stays."]);
+            }
         }
     }
 

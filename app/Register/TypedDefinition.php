@@ -93,6 +93,9 @@ final readonly class TypedDefinition
             'units' => $units,
             'rules' => $rules,
         ];
+        if ($input['kind'] === 'entered' && ($input['parts'] ?? []) !== []) {
+            $kpi['parts'] = array_values(array_map(trim(...), $input['parts']));
+        }
         if ($input['kind'] === 'records') {
             [$kpi['accumulation'], $kpi['counted'], $kpi['splits']] = [null, ...$this->counted($input, $figure)];
         }

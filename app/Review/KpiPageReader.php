@@ -88,6 +88,7 @@ final readonly class KpiPageReader
             $definition->measure,
             $definition->polarity->value,
             $definition->kind->value,
+            $kpi->parts !== [] && $kpi->isTyped(),
             $definition->formula?->text,
             $definition->frequency->value,
             $definition->accumulation->value,

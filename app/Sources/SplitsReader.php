@@ -12,27 +12,34 @@ use App\Models\User;
 use App\Records\RecordSets;
 use App\Sources\Views\SplitPartView;
 use App\Sources\Views\SplitView;
+use App\Support\PeriodDate;
 use App\Views\Shown;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Records\Split;
 use Kybernet\Core\Records\SplitPart;
+use Kybernet\Core\Records\TypedParts;
 use Kybernet\Core\Scorecard;
 
 /**
- * Reads a counted figure in its parts: on a span, and beside it the span before.
+ * Reads a figure in its parts, counted or typed: on a span, and beside it the span before.
  */
 final readonly class SplitsReader
 {
-    public function __construct(private Connection $database, private MeasurementStore $kpis, private DefinitionRows $definitions, private Scorecard $scorecard, private RecordSets $sets, private SourcePolicy $policy) {}
+    public function __construct(private Connection $database, private MeasurementStore $kpis, private DefinitionRows $definitions, private Scorecard $scorecard, private RecordSets $sets, private SourcePolicy $policy, private PeriodDate $dates) {}
 
     /** @return list<SplitView> without those by what is sensitive, which are for the owners of the set and analysts */
     public function read(Measurement $measurement, Period $month, Span $span, User $user): array
     {
-        $row = $this->database->table('kpis')->where('id', $measurement->kpi_id)->first(['kind', 'splits', 'record_set_id']);
+        $row = $this->database->table('kpis')->where('id', $measurement->kpi_id)->first(['kind', 'splits', 'parts', 'record_set_id']);
+        if ($row?->parts !== null) {
+            return $this->typed($measurement, DefinitionRows::parts($row), $month, $span);
+        }
         $splits = $row === null ? [] : $this->definitions->splits($row);
         if (is_int($row?->record_set_id) && $splits !== [] && ! $this->policy->sees($user, $row->record_set_id)) {
             $set = $this->sets->of($row->record_set_id);
@@ -60,11 +67,6 @@ final readonly class SplitsReader
      */
     private function view(Split $split, MeasurementFacts $kpi, RecordFigures $figures, array $periods, array $before): SplitView
     {
-        $shares = [];
-        foreach ($split->parts($figures, $before) as $part) {
-            $shares[$part->part === null ? '' : "={$part->part}"] = $part->share;
-        }
-        $share = fn (?Exact $share): ?string => $share === null ? null : (string) $share->rounded(1);
         $wanted = $split->shares === [] ? null : Exact::of(0);
         foreach ($split->shares as $target) {
             $wanted = $wanted?->plus(Exact::of($target));
@@ -73,12 +75,50 @@ final readonly class SplitsReader
         return new SplitView(
             $split->code,
             $split->name,
-            array_map(fn (SplitPart $part): SplitPartView => new SplitPartView(
-                $part->part, Shown::of($part->actual, $kpi), $share($part->share), $share($shares[$part->part === null ? '' : "={$part->part}"] ?? null),
-                $part->target === null ? null : (string) $part->target, $part->status->value,
-            ), $split->parts($figures, $periods)),
+            $this->parts($kpi, $split->parts($figures, $periods), $split->parts($figures, $before)),
             $wanted === null ? null : (string) $wanted,
             $figures->definition->take->addsUp(),
         );
+    }
+
+    /**
+     * @param  list<string>  $names
+     * @return list<SplitView>
+     */
+    private function typed(Measurement $measurement, array $names, Period $month, Span $span): array
+    {
+        $before = $span === Span::Month ? $month->previous() : $month->plus(-12);
+        $kpi = $this->kpis->one($measurement->id, $before->plus(-12), $month) ?? throw new \LogicException('A measurement that was found is there.');
+        if (! $kpi->isTyped()) {
+            return [];
+        }
+        $definition = $kpi->measurement->definition;
+        $figures = array_fill_keys($names, []);
+        foreach ($this->database->table('reading_parts')->where('kpi_unit_id', $measurement->id)->get() as $row) {
+            if (is_string($row->part) && is_string($row->period) && is_string($row->actual)) {
+                $figures[$row->part][$this->dates->period($row->period, $definition->frequency)->key()] = (string) Exact::of($row->actual);
+            }
+        }
+        $typed = new TypedParts(array_map(fn (array $figures): Series => new Series($figures), $figures));
+        $parts = fn (Period $at): array => $typed->of($this->scorecard->assess($kpi->measurement, $at, $span)->figures->reported, $definition->accumulation);
+
+        return [new SplitView(TypedParts::CODE, 'parts', $this->parts($kpi, $parts($month), $parts($before)), null, $definition->accumulation === Accumulation::Sum || $span === Span::Month)];
+    }
+
+    /**
+     * @param  list<SplitPart>  $parts
+     * @param  list<SplitPart>  $before  of the span before
+     * @return list<SplitPartView>
+     */
+    private function parts(MeasurementFacts $kpi, array $parts, array $before): array
+    {
+        // A name may be one that PHP takes for a number, and the part of what is empty has none.
+        $key = fn (SplitPart $part): string => $part->part === null ? '' : "={$part->part}";
+        $shares = array_combine(array_map($key, $before), array_map(fn (SplitPart $part): ?Exact => $part->share, $before));
+        $share = fn (?Exact $share): ?string => $share === null ? null : (string) $share->rounded(1);
+
+        return array_map(fn (SplitPart $part): SplitPartView => new SplitPartView(
+            $part->part, Shown::of($part->actual, $kpi), $share($part->share), $share($shares[$key($part)] ?? null), $part->target === null ? null : (string) $part->target, $part->status->value,
+        ), $parts);
     }
 }

@@ -27,7 +27,7 @@ use stdClass;
  */
 final readonly class ChangeReader
 {
-    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'list', 'unit', 'person', 'settings'];
+    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'source', 'list', 'unit', 'person', 'settings'];
 
     private const PAGE = 100;
 
@@ -35,13 +35,13 @@ final readonly class ChangeReader
     private const TABLES = [
         'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
-        'import' => ['imports', 'workbook'], 'list' => ['objectives', 'themes'], 'unit' => ['units', 'unit_shapes'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens', 'logos', 'audit_entries'],
+        'import' => ['imports', 'workbook'], 'source' => ['record_sets', 'record_loads'], 'list' => ['objectives', 'themes'], 'unit' => ['units', 'unit_shapes'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens', 'logos', 'audit_entries'],
     ];
 
     private const WORDS = [
         'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
-        'imports' => 'import', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program', 'logos' => 'logo', 'unit_shapes' => 'shape on the map', 'audit_entries' => 'trail',
+        'imports' => 'import', 'record_sets' => 'record set', 'record_loads' => 'load of records', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program', 'logos' => 'logo', 'unit_shapes' => 'shape on the map', 'audit_entries' => 'trail',
     ];
 
     /** Fields by what they are called in a sentence; others are the database's own business. */
@@ -56,7 +56,7 @@ final readonly class ChangeReader
         'text_green' => 'green means', 'text_amber' => 'amber means', 'text_red' => 'red means',
         'reference' => 'compared with', 'green' => 'on course', 'amber' => 'drifting', 'periods' => 'previous periods', 'stretch' => 'stretch',
         'margin_low' => 'margin below', 'margin_high' => 'margin above', 'valid_from' => 'from', 'unit_id' => 'unit', 'owner_id' => 'owner', 'weight' => 'weight',
-        'measured_from' => 'first month', 'retired_from' => 'retired from', 'roll_up' => 'rolls up', 'roll_up_green' => 'on course from', 'roll_up_other' => 'drifting from', 'measured_to' => 'last month', 'is_gathered' => 'gathered', 'driver_id' => 'driver', 'year' => 'year', 'file' => 'file',
+        'measured_from' => 'first month', 'retired_from' => 'retired from', 'roll_up' => 'rolls up', 'roll_up_green' => 'on course from', 'roll_up_other' => 'drifting from', 'measured_to' => 'last month', 'is_gathered' => 'gathered', 'driver_id' => 'driver', 'year' => 'year', 'file' => 'file', 'parts' => 'parts', 'noun' => 'several of them', 'way' => 'comes in by', 'mode' => 'a load', 'covers_from' => 'complete from', 'covers_to' => 'complete up to', 'unit_names' => 'other names of units', 'retired_at' => 'retired', 'brought' => 'brought', 'added' => 'new', 'gone' => 'gone',
     ];
 
     private const FIGURES = ['actual', 'target', 'low', 'high', 'green', 'amber', 'stretch', 'margin_low', 'margin_high', 'min', 'max', 'materiality', 'weight', 'roll_up_green', 'roll_up_other'];
@@ -99,7 +99,7 @@ final readonly class ChangeReader
             ->when(isset($filters['person']), fn (Builder $query): Builder => $query->where('entry.user_id', $filters['person']))
             ->when(isset($filters['subject']), fn (Builder $query): Builder => $query->whereIn('entry.subject', self::TABLES[(string) $filters['subject']] ?? []))
             ->when(isset($filters['month']), fn (Builder $query): Builder => $query->where('entry.period', Month::date(Period::parse((string) $filters['month']))))
-            ->whereRaw("(entry.subject <> 'imports' OR (entry.after ->> 'state' IN ('applied', 'undone') AND entry.before ->> 'state' <> entry.after ->> 'state'))")
+            ->whereRaw("(entry.subject NOT IN ('imports', 'record_loads') OR (entry.after ->> 'state' IN ('applied', 'undone') AND entry.before ->> 'state' <> entry.after ->> 'state'))")
             ->when(isset($filters['before']), fn (Builder $query): Builder => $query->where('entry.id', '<', $filters['before']))
             ->orderByDesc('entry.id')
             ->select(['entry.id', 'entry.at', 'entry.subject', 'entry.period', 'entry.reason', 'entry.batch', 'kpis.code', 'kpis.name', 'kpis.frequency', 'users.name AS by', 'away.name AS standing_for'])
@@ -148,9 +148,10 @@ final readonly class ChangeReader
         /** @var array<string, string|null> $after */
         $after = $row->after === null ? [] : json_decode($row->after, true);
         $fields = [];
-        // Of an import people want to know which file, and that it was applied or taken back; not how it was worked at.
-        $before = $row->subject === 'imports' ? ['file' => null] : $before;
-        $after = $row->subject === 'imports' ? array_intersect_key($after, ['file' => true, 'state' => true]) : $after;
+        // Of a file people want to know which file, and that it was applied or taken back; not how it was worked at.
+        $isFile = in_array($row->subject, ['imports', 'record_loads'], true);
+        $before = $isFile ? ['file' => null] : $before;
+        $after = $isFile ? array_intersect_key($after, array_flip(['file', 'state', 'brought', 'added', 'gone'])) : $after;
         foreach (self::FIELDS as $field => $words) {
             [$was, $is] = [$before[$field] ?? null, $after[$field] ?? null];
             // Where something was made or removed, what is empty or as always says nothing.

@@ -297,6 +297,9 @@ final readonly class Loader
     {
         // It was measured all along.
         $this->database->table('kpi_unit')->update(['created_at' => null]);
+        foreach (Practice::PARTS as $code => $shares) {
+            $this->parts($code, $shares);
+        }
         $this->database->table('readings')->where('period', '<=', Practice::SUBMITTED_UNTIL.'-01')->update(['state' => 'submitted']);
         $analyst = User::query()->where('email', 'analyst@ostermere.example')->value('id');
         $closed = [];
@@ -362,5 +365,31 @@ final readonly class Loader
         foreach (array_chunk($rows, self::CHUNK) as $chunk) {
             $this->database->table($table)->insert($chunk);
         }
+    }
+
+    /**
+     * Whole numbers that add up to each reading, around the shares; wipes grow from month to month.
+     *
+     * @param  array<string, int>  $shares  in %, by part; the last takes what is left
+     */
+    private function parts(string $code, array $shares): void
+    {
+        $kpi = $this->database->table('kpis')->where('code', $code)->value('id');
+        $this->database->table('kpis')->where('id', $kpi)->update(['parts' => json_encode(array_keys($shares), JSON_THROW_ON_ERROR)]);
+        $rows = [];
+        foreach ($this->database->table('readings')->join('kpi_unit', 'kpi_unit.id', '=', 'readings.kpi_unit_id')->where('kpi_unit.kpi_id', $kpi)->orderBy('period')->get(['kpi_unit_id', 'period', 'actual']) as $at => $reading) {
+            $left = $whole = (int) round((float) $reading->actual);
+            foreach ($shares as $part => $share) {
+                $drift = match ($part) {
+                    'wipes' => $at / 5,
+                    'fat and grease' => -$at / 5,
+                    default => 0,
+                };
+                $figure = $part === array_key_last($shares) ? $left : min($left, intdiv($whole * (int) round($share + $drift + ($at * 7 + strlen($part) * 3) % 5 - 2), 100));
+                $left -= $figure;
+                $rows[] = ['kpi_unit_id' => $reading->kpi_unit_id, 'period' => $reading->period, 'part' => $part, 'actual' => (string) $figure];
+            }
+        }
+        $this->database->table('reading_parts')->insert($rows);
     }
 }

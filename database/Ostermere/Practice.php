@@ -12,6 +12,9 @@ final class Practice
     /** The last month that was closed, for every unit. */
     public const CLOSED_UNTIL = '2026-06';
 
+    /** What sewers were blocked by, and how much of it in a hundred. The parts are entered and add up to the KPI. */
+    public const PARTS = ['BLOCKAGES' => ['fat and grease' => 46, 'wipes' => 31, 'roots' => 14, 'other' => 9]];
+
     /** The last month whose readings were handed in. */
     public const SUBMITTED_UNTIL = '2026-07';
 

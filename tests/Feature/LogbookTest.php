@@ -5,6 +5,7 @@ declare(strict_types=1);
 use App\Models\Reading;
 use Carbon\CarbonImmutable;
 use Illuminate\Support\Facades\DB;
+use Tests\World;
 
 beforeEach(function () {
     CarbonImmutable::setTestNow('2026-09-08');
@@ -96,3 +97,30 @@ it('asks the database the same number of times, however many rows there are', fu
     ['/api/units/UNIT/grid?period=2026-08&layer=actual&columns=month', 16],
     ['/api/units/UNIT/closing?period=2026-08', 17],
 ]);
+
+it('takes the parts of a figure, which add up to it', function () {
+    $this->world()->being('analyst');
+    $definition = $this->getJson('/api/kpis/FLOW?period=2026-08')->json();
+    $this->putJson('/api/kpis/FLOW?period=2026-08', [...$definition, 'parts' => ['mains', 'hydrants']])->assertOk()->assertJsonPath('parts', ['mains', 'hydrants']);
+    $at = '/api/measurements/'.World::id('FLOW', 'NORTH').'/readings/2026-07';
+    $version = fn (): int => (int) DB::table('readings')->where('kpi_unit_id', World::id('FLOW', 'NORTH'))->where('period', '2026-07-01')->value('version');
+    $kept = fn (): array => DB::table('reading_parts')->where('kpi_unit_id', World::id('FLOW', 'NORTH'))->orderBy('part')->pluck('actual', 'part')->map(fn (string $actual): float => (float) $actual)->all();
+
+    $row = $this->putJson($at, ['typed' => '', 'parts' => ['mains' => '12', 'hydrants' => '5.25'], 'version' => $version()])->assertOk()->json();
+    expect($row['typed'])->toBe('17.25')->and($row['parts'])->toBe([['part' => 'mains', 'typed' => '12.0'], ['part' => 'hydrants', 'typed' => '5.25']])->and($kept())->toBe(['hydrants' => 5.25, 'mains' => 12.0]);
+    // Another distribution of the same sum is a change; who has not seen it is told, with what stands there.
+    $this->putJson($at, ['typed' => '', 'parts' => ['mains' => '10', 'hydrants' => '7.25'], 'version' => $row['version']])->assertOk();
+    $this->putJson($at, ['typed' => '', 'parts' => ['mains' => '11', 'hydrants' => '6'], 'version' => $row['version']])->assertStatus(409)->assertJsonPath('current.parts', ['mains' => '10.0', 'hydrants' => '7.25']);
+    // An answer that was lost may be asked for again.
+    $this->putJson($at, ['typed' => '', 'parts' => ['mains' => '10', 'hydrants' => '7.25'], 'version' => $row['version']])->assertOk();
+    $this->putJson($at, ['typed' => '', 'parts' => ['mains' => 'ten', 'valves' => '1'], 'version' => $version()])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/parts/mains')->assertJsonPath('errors.1.pointer', '/parts/valves');
+    // No other way makes a sum that its parts do not add up to, and no part that has figures is lost.
+    $this->putJson($at, ['typed' => '18', 'version' => $version()])->assertStatus(422)->assertJsonPath('errors.0.detail', 'It is the sum of its parts: change those, on the month sheet.');
+    $now = $this->getJson('/api/kpis/FLOW?period=2026-08')->json();
+    $this->putJson('/api/kpis/FLOW?period=2026-08', [...$now, 'parts' => ['mains']])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/parts');
+
+    $split = $this->getJson('/api/measurements/'.World::id('FLOW', 'NORTH').'/splits?period=2026-07&span=month')->assertOk()->json('0');
+    expect(array_column($split['parts'], 'share', 'part'))->toBe(['mains' => '58.0', 'hydrants' => '42.0'])->and($split['adds'])->toBeTrue();
+    $this->putJson($at, ['typed' => '', 'parts' => ['mains' => '', 'hydrants' => ''], 'version' => $version()])->assertOk()->assertJsonPath('typed', '');
+    expect($kept())->toBe([]);
+});

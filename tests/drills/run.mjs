@@ -292,6 +292,90 @@ async function hostile() {
     check(worst < 5_000, `meanwhile a scorecard took ${Math.round(worst)} ms at worst`);
 }
 
+/** Records come in while the worker is killed in the middle of reading, bringing in and taking back; the same file twice, two at once. */
+async function loads() {
+    const person = await Person.signIn(base, 'analyst@ostermere.example');
+    const count = long ? 200_000 : 40_000;
+    const line = (number, cost) => `D-${number},NET,2026-07-${String(1 + (number % 28)).padStart(2, '0')},${cost}`;
+    const file = (lines) => new Blob([`job,zone,day,cost\n${lines.join('\n')}\n`]);
+    const first = file(Array.from({ length: count }, (_, number) => line(number, number % 500)));
+    const form = (blob) => {
+        const body = new FormData();
+        body.set('file', blob, 'drill.csv');
+        return body;
+    };
+    const sample = JSON.parse(
+        (await person.send('POST', '/api/record-samples', form(file([line(1, 1), line(2, 2)])))).text,
+    );
+    const made = await person.json('POST', '/api/record-sets', {
+        ...{ code: 'DRILL', name: 'Drill', noun: 'jobs', unit: 'NET', key: 'job', unitField: 'zone', mode: 'key' },
+        ...{ coversFrom: '2026-07-01', coversTo: '2026-07-31', coversByLoads: false, owners: [], version: 0 },
+        ...{ upload: null, file: '', fields: sample.fields.map((field) => ({ ...field, was: null })) },
+    });
+    check(made.status === 201, `a set is made (${made.status} ${made.status === 201 ? '' : made.text.slice(0, 200)})`);
+    const send = async (blob) => (await person.json('POST', '/api/record-sets/DRILL/loads', form(blob))).data.load.id;
+    const load = async (id) => (await person.json('GET', `/api/record-loads/${id}`)).data?.load ?? {};
+    const records = async () => (await person.json('GET', '/api/record-sets/DRILL')).data?.records;
+    const until = async (id, states) => {
+        const began = performance.now();
+        for (;;) {
+            const { state, problem } = await load(id);
+            if (states.includes(state) || performance.now() - began > 180_000) {
+                return problem ? `${state}: ${problem}` : state;
+            }
+            await pause(40);
+        }
+    };
+    const kills = async (id, ...states) => {
+        await until(id, states);
+        await pause(Math.random() * 250);
+        await kill(`${watched}/worker1.pid`);
+    };
+
+    const one = await send(first);
+    await kills(one, 'reading');
+    check(
+        (await until(one, ['ready', 'failed'])) === 'ready',
+        'a worker that is killed while it reads is followed by another',
+    );
+    await person.send('POST', `/api/record-loads/${one}/application`);
+    await kills(one, 'applying');
+    const applied = await until(one, ['applied', 'failed', 'ready']);
+    const all = await records();
+    check(
+        applied === 'applied' && all === count,
+        `killed while records come in: ${all} of ${count}, never half (${applied})`,
+    );
+
+    // The same once more, and beside it another that changes some and adds some.
+    const more = file([
+        ...Array.from({ length: 2_000 }, (_, n) => line(n, 7)),
+        ...Array.from({ length: 50 }, (_, n) => line(count + n, 1)),
+    ]);
+    const [again, other] = [await send(first), await send(more)];
+    await until(again, ['ready', 'failed']);
+    await until(other, ['ready', 'failed']);
+    await Promise.all([again, other, again].map((id) => person.send('POST', `/api/record-loads/${id}/application`)));
+    await until(again, ['applied', 'failed']);
+    await until(other, ['applied', 'failed']);
+    const [twice, changed] = [await load(again), await load(other)];
+    check(
+        (await records()) === count + 50 && twice.added === 0 && changed.added === 50,
+        `the same file twice and two loads of a set at once: ${count + 50} records, each once`,
+    );
+
+    // Taken back, the latest first: the earlier one is told to wait for it. The worker is killed on the way.
+    for (const id of [again, other, again]) {
+        if ((await load(id)).state === 'applied') {
+            await person.send('DELETE', `/api/record-loads/${id}/application`);
+            await kills(id, 'undoing', 'undone');
+            await until(id, ['undone', 'applied']);
+        }
+    }
+    const left = await records();
+    check(left === count, `killed while a load is taken back: ${left} of ${count} are left`);
+}
+
 async function wrong() {
     const person = await Person.signIn(base, 'analyst@ostermere.example');
     const { paths } = JSON.parse(readFileSync(new URL('../../docs/formats/openapi.json', import.meta.url), 'utf8'));
@@ -422,7 +506,7 @@ async function wrong() {
     }
 }
 
-for (const [name, drill] of Object.entries({ killed, together, hostile, wrong })) {
+for (const [name, drill] of Object.entries({ killed, together, hostile, loads, wrong })) {
     if (process.argv[5] === undefined || process.argv[5] === name) {
         await drill();
     }

@@ -23,7 +23,10 @@ use OpenApi\Attributes as OA;
 #[OA\Schema(description: 'A KPI of the month sheet for one of its periods: what to compare with, what is entered, and how it is judged.')]
 final readonly class LogbookRow
 {
-    /** @param  list<WakePoint>  $wake */
+    /**
+     * @param  list<LogbookPart>  $parts
+     * @param  list<WakePoint>  $wake
+     */
     private function __construct(
         #[OA\Property(description: 'identity of the KPI in this unit')] public int $id,
         #[OA\Property(description: 'in the frequency of the KPI: 2026-08, 2026-W34, FY2026-Q2')] public string $period,
@@ -48,6 +51,8 @@ final readonly class LogbookRow
         #[OA\Property(description: 'what is counted from records, whatever stands over it; null where nothing is')] public ?Shown $counted,
         #[OA\Property(description: 'a figure by hand stands over the counted one')] public bool $byHand,
         #[OA\Property(description: 'this user may put one there, or take it back')] public bool $overable,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/LogbookPart'), description: 'that are typed and add up to it')] public array $parts,
+        #[OA\Property(description: 'it is split by what its records say')] public bool $split,
         #[OA\Property(description: 'a colour is typed, with its reason')] public bool $asksReason,
         #[OA\Property(description: 'whether a bad colour must be explained before the month is submitted')] public bool $needsNote,
         #[OA\Property(ref: '#/components/schemas/ColourTexts')] public ColourTexts $texts,
@@ -56,8 +61,11 @@ final readonly class LogbookRow
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/WakePoint'))] public array $wake,
     ) {}
 
-    /** @param  array{Status, Status}  $before  statuses of the period before and a year earlier */
-    public static function of(MonthEntry $entry, string $unit, string $unitCode, Verdict $verdict, array $before, string $typed): self
+    /**
+     * @param  array{Status, Status}  $before  statuses of the period before and a year earlier
+     * @param  list<LogbookPart>  $parts
+     */
+    public static function of(MonthEntry $entry, string $unit, string $unitCode, Verdict $verdict, array $before, string $typed, array $parts): self
     {
         [$kpi, $period] = [$entry->kpi, $entry->period];
         $series = $kpi->measurement->actuals;
@@ -88,6 +96,8 @@ final readonly class LogbookRow
             $series instanceof RecordFigures ? Shown::of($series->counted($period), $kpi) : null,
             $series instanceof RecordFigures && $series->byHand->has($period),
             $entry->isOverable,
+            $parts,
+            $kpi->isSplit,
             Owed::asksReason($kpi->measurement->definition),
             $kpi->needsNote,
             ColourTexts::of($kpi->texts),

@@ -28,6 +28,7 @@ use OpenApi\Attributes as OA;
 final readonly class KpiDefinition
 {
     /**
+     * @param  list<string>  $parts
      * @param  list<array<array-key, mixed>>  $splits
      * @param  list<MeasurementView>  $units
      * @param  list<string>  $drivers
@@ -57,6 +58,7 @@ final readonly class KpiDefinition
         #[OA\Property(enum: Accumulation::class)] public string $accumulation,
         #[OA\Property] public string $formula,
         #[OA\Property(ref: '#/components/schemas/Counted', nullable: true, description: 'how it is counted from records')] public ?object $counted,
+        #[OA\Property(items: new OA\Items(type: 'string'), description: 'that are typed and add up to it')] public array $parts,
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/Split'))] public array $splits,
         #[OA\Property(description: 'what targets are worked out by where none is set')] public string $targetFormula,
         #[OA\Property(description: 'of a band: the same for its lower target')] public string $lowFormula,
@@ -145,6 +147,7 @@ final readonly class KpiDefinition
             $definition->accumulation->value,
             $definition->formula->text ?? '',
             $definition->counted === null || $figures === null ? null : (object) $figures->counted(WorkbookWriter::counted($definition->counted)),
+            $kpi->parts,
             $figures === null ? [] : $figures->splits(array_map(WorkbookWriter::split(...), $kpi->splits)),
             $isBand ? '' : $definition->targetFormula->line->text ?? '',
             $isBand ? $definition->targetFormula->line->text ?? '' : '',

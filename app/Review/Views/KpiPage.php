@@ -34,6 +34,7 @@ final readonly class KpiPage
         #[OA\Property] public string $measure,
         #[OA\Property(enum: Polarity::class)] public string $polarity,
         #[OA\Property(enum: Kind::class)] public string $kind,
+        #[OA\Property(description: 'its parts are typed and add up to it')] public bool $hasParts,
         #[OA\Property] public ?string $formula,
         #[OA\Property(enum: Frequency::class)] public string $frequency,
         #[OA\Property] public string $accumulation,

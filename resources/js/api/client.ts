@@ -13,7 +13,14 @@ export class ApiError extends Error {
         readonly title: string,
         readonly detail: string,
         readonly fields: Record<string, string> = {},
-        readonly current: { text: string; outlook?: string; doing?: string; version: number; by: string } | null = null,
+        readonly current: {
+            text: string;
+            outlook?: string;
+            doing?: string;
+            parts?: Record<string, string>;
+            version: number;
+            by: string;
+        } | null = null,
     ) {
         super(detail);
     }

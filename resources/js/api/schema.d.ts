@@ -1808,6 +1808,10 @@ export interface components {
                 outlook?: string;
                 /** @description of a note */
                 doing?: string;
+                /** @description of a reading that is the sum of some, by name */
+                parts?: {
+                    [key: string]: string;
+                };
                 version?: number;
                 by?: string;
             } | null;
@@ -1917,6 +1921,10 @@ export interface components {
             typed: string;
             /** @description the version that was seen; 0 when there was none */
             version: number;
+            /** @description of which the figure is the sum, each as typed, by name; the sum is then not typed */
+            parts?: {
+                [key: string]: string;
+            } | null;
             note?: components["schemas"]["NoteInput"] | null;
         };
         ReopenInput: {
@@ -2102,6 +2110,12 @@ export interface components {
             due: string | null;
             rows: components["schemas"]["LogbookRow"][];
         };
+        /** @description A part of a figure that is the sum of some. */
+        LogbookPart: {
+            part: string;
+            /** @description as this user would type it; blank where there is none */
+            typed: string;
+        };
         /** @description A KPI of the month sheet for one of its periods: what to compare with, what is entered, and how it is judged. */
         LogbookRow: {
             /** @description identity of the KPI in this unit */
@@ -2139,6 +2153,10 @@ export interface components {
             byHand: boolean;
             /** @description this user may put one there, or take it back */
             overable: boolean;
+            /** @description that are typed and add up to it */
+            parts: components["schemas"]["LogbookPart"][];
+            /** @description it is split by what its records say */
+            split: boolean;
             /** @description a colour is typed, with its reason */
             asksReason: boolean;
             /** @description whether a bad colour must be explained before the month is submitted */
@@ -2654,6 +2672,8 @@ export interface components {
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             formula: string;
             counted?: components["schemas"]["Counted"] | null;
+            /** @description that are typed and add up to it */
+            parts?: string[];
             splits?: components["schemas"]["Split"][];
             /** @description what targets are worked out by where none is set */
             targetFormula: string;
@@ -2830,6 +2850,8 @@ export interface components {
             accumulation: "sum" | "mean" | "latest" | "maximum" | "minimum" | "recompute";
             formula: string;
             counted: components["schemas"]["Counted"] | null;
+            /** @description that are typed and add up to it */
+            parts: string[];
             splits: components["schemas"]["Split"][];
             /** @description what targets are worked out by where none is set */
             targetFormula: string;
@@ -3171,6 +3193,8 @@ export interface components {
             polarity: "higher" | "lower" | "band" | "none";
             /** @enum {string} */
             kind: "entered" | "formula" | "records" | "judged";
+            /** @description its parts are typed and add up to it */
+            hasParts: boolean;
             formula: string | null;
             /** @enum {string} */
             frequency: "week" | "month" | "quarter" | "year";
@@ -8009,7 +8033,7 @@ export interface operations {
                 unit?: string;
                 /** @description identity of who changed it */
                 person?: number;
-                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "list" | "unit" | "person" | "settings";
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "source" | "list" | "unit" | "person" | "settings";
                 /** @description the month that the figure is of, 2026-08 */
                 month?: string;
                 /** @description identity of the oldest entry seen: older ones follow */

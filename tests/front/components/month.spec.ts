@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import type { Schemas } from '@/api/client';
-import { fresh } from '@/pages/logbook/entry';
+import { fresh, partsOf } from '@/pages/logbook/entry';
 import LogbookRow from '@/pages/logbook/LogbookRow.vue';
 import type { SheetRow } from '@/pages/logbook/useEntries';
 import { describe, expect, test } from 'vitest';
@@ -24,7 +24,7 @@ function line(change: Partial<Row> = {}, figure: Partial<SheetRow['figure']> = {
         id: 7, period: '2026-08', code: 'LEAK', name: 'Leakage', measure: 'Ml/d', unit: 'Network', unitCode: 'NET', kind: 'entered',
         lastMonth: shown('60.1'), lastYear: shown('57.7'), lastStatus: 'amber', lastYearStatus: 'green',
         target: shown('55'), upper: null, typed: '63.1', version: 3, state: 'entered', asOf: null, lock: '', formula: '',
-        counted: null, byHand: false, overable: false, asksReason: false, needsNote: true, texts: { green: '', amber: '', red: '' }, verdict: verdict(), note: null, wake: [],
+        counted: null, byHand: false, overable: false, parts: [], split: false, asksReason: false, needsNote: true, texts: { green: '', amber: '', red: '' }, verdict: verdict(), note: null, wake: [],
         ...change,
     }; // prettier-ignore
     return {
@@ -32,6 +32,7 @@ function line(change: Partial<Row> = {}, figure: Partial<SheetRow['figure']> = {
         row,
         figure: { ...fresh(row.typed, row.version), ...figure },
         note: fresh({ text: row.note?.text ?? '', outlook: '', doing: '' }, 0),
+        parts: fresh(partsOf(row), row.version),
         verdict: row.verdict,
     };
 }

@@ -269,6 +269,7 @@ onBeforeRouteLeave(() => {
                     @focus="focused = line.key"
                     @type="(text) => sheet.type(line.key, text)"
                     @type-note="(change) => sheet.typeNote(line.key, change)"
+                    @type-part="(part, text) => sheet.typePart(line.key, part, text)"
                     @save="(what) => sheet.save(line.key, what)"
                     @settle="(what, own) => sheet.settle(line.key, what, own)"
                     @put-back="sheet.putBack(line.key)"

@@ -6,9 +6,13 @@ import { useNumbers } from '@/composables/useNumbers';
 import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { COLOURS, isWorkedOut, lockWords } from '@/words';
-import { computed, nextTick, ref, useTemplateRef } from 'vue';
-import type { NoteParts } from './entry';
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue';
+import PartsEntry from './PartsEntry.vue';
+import type { NoteParts, What } from './entry';
 import type { SheetRow } from './useEntries';
+
+/** Few are split; it comes when it is looked at. */
+const PartsTable = defineAsyncComponent(() => import('@/components/PartsTable.vue'));
 
 /** One KPI of the month sheet. It opens while it is worked on: what the figure means, and the reason for it. */
 const props = defineProps<{ line: SheetRow; opened: boolean }>();
@@ -16,8 +20,9 @@ const emit = defineEmits<{
     focus: [];
     type: [text: string];
     typeNote: [change: Partial<NoteParts>];
-    save: [what: 'figure' | 'note'];
-    settle: [what: 'figure' | 'note', mine: boolean];
+    typePart: [part: string, text: string];
+    save: [what: What];
+    settle: [what: What, mine: boolean];
     putBack: [];
     go: [where: 'open' | 'next' | 'previous'];
     /** a figure over the counted one; blank takes it back */
@@ -46,6 +51,12 @@ const id = computed(() => props.line.key.replace('/', '-'));
 const locked = computed(() => row.value.lock !== '');
 const workedOut = computed(() => isWorkedOut(row.value.lock));
 const why = computed(() => lockWords(row.value.lock, row.value.formula));
+/** Of what has parts, those are typed; the sum stands by itself. */
+const summed = computed(
+    () =>
+        row.value.parts.length > 0 &&
+        (entry.value.value === '' || Object.values(props.line.parts.value).some((typed) => typed !== '')),
+);
 const judged = computed(() => row.value.kind === 'judged');
 const known = computed(() => entry.value.state !== 'refused' && verdict.value !== null);
 const wantsNote = computed(() => verdict.value?.wantsNote === true && note.value.value.text === '');
@@ -133,9 +144,9 @@ function choose(colour: string): void {
     >
         <td class="pr-3 pl-[2px] text-left">
             <component
-                :is="workedOut || judged || locked ? 'button' : 'label'"
-                :for="workedOut || judged || locked ? undefined : `figure-${id}`"
-                :type="workedOut || judged || locked ? 'button' : undefined"
+                :is="workedOut || judged || locked || summed ? 'button' : 'label'"
+                :for="workedOut || judged || locked || summed ? undefined : `figure-${id}`"
+                :type="workedOut || judged || locked || summed ? 'button' : undefined"
                 class="block max-w-full truncate text-left text-[15.5px] leading-tight font-semibold"
                 @click="emit('focus')"
                 >{{ row.name }}</component
@@ -186,9 +197,16 @@ function choose(colour: string): void {
                 </button>
             </span>
             <b
-                v-else-if="workedOut || locked"
+                v-else-if="workedOut || locked || summed"
                 class="pr-[10px] text-[16.5px]"
-                :class="workedOut ? 'font-semibold' : 'font-semibold text-ink-soft'"
+                :class="workedOut || summed ? 'font-semibold' : 'font-semibold text-ink-soft'"
+                ><button
+                    v-if="summed && !locked && entry.value === ''"
+                    type="button"
+                    class="quiet-link text-[14px] font-normal"
+                    @click="emit('focus')"
+                >
+                    in parts</button
                 >{{ entry.value
                 }}<span v-if="row.byHand" class="block text-[12.5px] font-normal text-amber-text"
                     >by hand; counted {{ row.counted ? shown(row.counted) : 'nothing' }}</span
@@ -305,6 +323,17 @@ function choose(colour: string): void {
                         </button>
                         <span v-if="note.value.text === ''" class="w-full text-amber-text">It needs a reason.</span>
                     </form>
+                    <PartsEntry
+                        v-if="row.parts.length > 0"
+                        :id="id"
+                        :row="row"
+                        :entry="line.parts"
+                        :locked="locked"
+                        @type="(part, text) => emit('typePart', part, text)"
+                        @save="emit('save', 'parts')"
+                        @settle="(mine) => emit('settle', 'parts', mine)"
+                    />
+                    <PartsTable v-if="row.split" class="mt-2" :measurement="row.id" :measure="row.measure" compact />
                     <Wake
                         v-if="!judged"
                         :points="wake"

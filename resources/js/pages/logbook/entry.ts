@@ -1,6 +1,9 @@
 import type { ApiError, Schemas } from '@/api/client';
 
-export type What = 'figure' | 'note';
+export type What = 'figure' | 'note' | 'parts';
+
+/** What is typed of each part of a figure, by name. */
+export type TypedParts = Record<string, string>;
 
 export interface NoteParts {
     text: string;
@@ -45,6 +48,9 @@ export const parts = (note: Schemas['LogbookRow']['note']): NoteParts => ({
     outlook: note?.outlook ?? '',
     doing: note?.doing ?? '',
 });
+
+export const partsOf = (row: Schemas['LogbookRow']): TypedParts =>
+    Object.fromEntries(row.parts.map(({ part, typed }) => [part, typed]));
 
 /** What a person has typed and the server does not hold yet, in this browser: it survives a reload. */
 export function useUnsent(owner: () => string) {

@@ -1,7 +1,17 @@
 import { ApiError, api, read, type Schemas } from '@/api/client';
 import { useEventListener, useIntervalFn } from '@vueuse/core';
 import { computed, reactive, watch, type Ref } from 'vue';
-import { fresh, parts, same, useUnsent, type Entry, type NoteParts, type What } from './entry';
+import {
+    fresh,
+    parts,
+    partsOf,
+    same,
+    useUnsent,
+    type Entry,
+    type NoteParts,
+    type TypedParts,
+    type What,
+} from './entry';
 
 type Row = Schemas['LogbookRow'];
 
@@ -11,6 +21,8 @@ export interface SheetRow {
     row: Row;
     figure: Entry<string>;
     note: Entry<NoteParts>;
+    /** of a figure that is the sum of some; none otherwise */
+    parts: Entry<TypedParts>;
     /** how the figure being typed would be judged; null when it is not known */
     verdict: Schemas['Verdict'] | null;
 }
@@ -63,6 +75,7 @@ export function useEntries(
                     row,
                     figure: entry('figure', row.typed, row.version, known?.figure),
                     note: entry('note', parts(row.note), row.note?.version ?? 0, known?.note),
+                    parts: entry('parts', partsOf(row), row.version, known?.parts),
                     verdict: row.verdict,
                 });
             }
@@ -121,6 +134,13 @@ export function useEntries(
         }
     }
 
+    function typePart(key: string, part: string, text: string): void {
+        const entry = sheet.get(key)?.parts;
+        if (entry !== undefined) {
+            typed(key, 'parts', entry, { ...entry.value, [part]: text });
+        }
+    }
+
     const isPending = (entry: Entry<unknown>): boolean =>
         ['typing', 'waiting', 'refused'].includes(entry.state) && !same(entry.value, entry.saved);
 
@@ -168,28 +188,41 @@ export function useEntries(
 
     async function send(line: SheetRow, what: What, together: boolean): Promise<void> {
         const { figure, note } = line;
-        const sent = { figure: figure.value, note: note.value };
+        const sent = { figure: figure.value, note: note.value, parts: line.parts.value };
         const written: What[] = together ? ['figure', 'note'] : [what];
         const path = { measurement: line.row.id, period: line.row.period };
         written.forEach((each) => (line[each].state = 'saving'));
         try {
             const row = await read(
-                what === 'figure'
+                what === 'parts'
                     ? api.PUT('/api/measurements/{measurement}/readings/{period}', {
                           params: { path },
-                          body: {
-                              typed: sent.figure,
-                              version: figure.version,
-                              note: together ? { ...sent.note, version: note.version } : null,
-                          },
+                          body: { typed: '', parts: sent.parts, version: line.parts.version },
                       })
-                    : api.PUT('/api/measurements/{measurement}/notes/{period}', {
-                          params: { path },
-                          body: { ...sent.note, version: note.version },
-                      }),
+                    : what === 'figure'
+                      ? api.PUT('/api/measurements/{measurement}/readings/{period}', {
+                            params: { path },
+                            body: {
+                                typed: sent.figure,
+                                version: figure.version,
+                                note: together ? { ...sent.note, version: note.version } : null,
+                            },
+                        })
+                      : api.PUT('/api/measurements/{measurement}/notes/{period}', {
+                            params: { path },
+                            body: { ...sent.note, version: note.version },
+                        }),
             );
             line.row = row;
             settleSaved(line, 'figure', figure, row.typed, row.version, written, sent.figure);
+            settleSaved(line, 'parts', line.parts, partsOf(row), row.version, written, sent.parts);
+            // The sum is what its parts are, and they stand at its version.
+            if (what === 'parts') {
+                line.figure = fresh(row.typed, row.version);
+                line.verdict = row.verdict;
+            } else if (what === 'figure' && line.parts.state === 'same') {
+                line.parts = fresh(partsOf(row), row.version);
+            }
             settleSaved(line, 'note', note, parts(row.note), row.note?.version ?? 0, written, sent.note);
             if (figure.state === 'same') {
                 line.verdict = row.verdict;
@@ -250,8 +283,13 @@ export function useEntries(
         const theirs =
             what === 'figure'
                 ? current.text
-                : { text: current.text, outlook: current.outlook ?? '', doing: current.doing ?? '' };
+                : what === 'parts'
+                  ? { ...Object.fromEntries(Object.keys(line.parts.value).map((part) => [part, ''])), ...current.parts }
+                  : { text: current.text, outlook: current.outlook ?? '', doing: current.doing ?? '' };
         const entry = line[what] as Entry<unknown>;
+        if (what === 'parts') {
+            line.figure = fresh(current.text, current.version);
+        }
         entry.version = current.version;
         entry.saved = theirs;
         entry.message = '';
@@ -280,7 +318,7 @@ export function useEntries(
 
     async function flush(): Promise<void> {
         for (const [key, line] of sheet) {
-            for (const what of ['figure', 'note'] as const) {
+            for (const what of ['figure', 'note', 'parts'] as const) {
                 if (line[what].state === 'waiting') {
                     await save(key, what);
                 }
@@ -294,7 +332,7 @@ export function useEntries(
     }
 
     const lines = computed(() => [...sheet.values()]);
-    const entries = computed(() => lines.value.flatMap(({ figure, note }) => [figure, note]));
+    const entries = computed(() => lines.value.flatMap(({ figure, note, parts: own }) => [figure, note, own]));
     const waiting = computed(() => entries.value.filter(({ state }) => state === 'waiting').length);
     const unsaved = computed(() => entries.value.filter(({ state }) => state !== 'same').length);
     const saving = computed(() => entries.value.some(({ state }) => state === 'saving'));
@@ -311,5 +349,5 @@ export function useEntries(
         }
     });
 
-    return { lines, waiting, unsaved, saving, type, typeNote, save, settled, settle, putBack, putOver };
+    return { lines, waiting, unsaved, saving, type, typeNote, typePart, save, settled, settle, putBack, putOver };
 }

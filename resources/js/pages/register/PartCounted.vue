@@ -2,7 +2,7 @@
 import type { Definition } from './useDraft';
 import { api, read, type Schemas } from '@/api/client';
 import { useQuery } from '@tanstack/vue-query';
-import { computed, defineAsyncComponent, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import ChoiceRow from '@/components/ChoiceRow.vue';
 import FormLine from '@/components/FormLine.vue';
 import FormulaField from './FormulaField.vue';
@@ -19,6 +19,28 @@ const props = defineProps<{
     register: Schemas['RegisterPage'] | undefined;
 }>();
 const draft = defineModel<Definition>({ required: true });
+
+/** As it is typed, a part a line; blank lines are none. */
+const parts = ref('');
+const named = (text: string): string[] =>
+    text
+        .split('\n')
+        .map((line) => line.trim())
+        .filter((line) => line !== '');
+watch(
+    () => draft.value.parts,
+    (now) => {
+        if (named(parts.value).join('\n') !== now.join('\n')) {
+            parts.value = now.join('\n');
+        }
+    },
+    { immediate: true },
+);
+watch(parts, (text) => {
+    if (named(text).join('\n') !== draft.value.parts.join('\n')) {
+        draft.value.parts = named(text);
+    }
+});
 
 const LARGE = { plain: 'in full', scaled: 'in k, m and bn' } as const;
 const large = computed<keyof typeof LARGE>({
@@ -171,6 +193,21 @@ const dueDay = computed({
                 :hint="MEANING[draft.accumulation]"
             >
                 <ChoiceRow v-model="draft.accumulation" label="Over time" :choices="accumulations" />
+            </FormLine>
+            <FormLine
+                v-if="draft.kind === 'entered'"
+                label="Parts"
+                for="parts"
+                :error="error('/parts', true)"
+                hint="One a line, where its parts are entered on the month sheet and add up to it."
+            >
+                <textarea
+                    id="parts"
+                    v-model="parts"
+                    class="field w-full max-w-[340px]"
+                    :rows="Math.max(2, draft.parts.length + 1)"
+                    :aria-invalid="!!error('/parts', true)"
+                />
             </FormLine>
         </div>
         <div class="space-y-[13px]">

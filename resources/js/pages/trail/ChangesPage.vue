@@ -22,6 +22,7 @@ const SUBJECTS = {
     definition: 'definitions',
     closing: 'closing',
     import: 'imports',
+    source: 'sources',
     list: 'lists',
     unit: 'units',
     person: 'people',

@@ -30,7 +30,7 @@ import { triedIn, triedQuery, triesAnything } from '@/composables/useTried';
 
 /** What stands behind a counted figure comes when it is looked for. */
 const CasesPanel = defineAsyncComponent(() => import('@/pages/review/behind/CasesPanel.vue'));
-const PartsPanel = defineAsyncComponent(() => import('@/pages/review/behind/PartsPanel.vue'));
+const PartsTable = defineAsyncComponent(() => import('@/components/PartsTable.vue'));
 const RecordsPanel = defineAsyncComponent(() => import('@/pages/review/behind/RecordsPanel.vue'));
 /** Few look for it. */
 const WhatIf = defineAsyncComponent(() => import('./WhatIf.vue'));
@@ -63,7 +63,15 @@ useTitle(computed(() => `${data.value?.name ?? code.value} · Kybernet`));
 const LOOKS = { course: 'Course', cases: 'Cases', parts: 'In parts', records: 'The records' } as const;
 type Look = keyof typeof LOOKS;
 const look = useAddress<Look>('look', 'course', Object.keys(LOOKS) as Look[]);
-const behind = computed(() => (data.value?.kind === 'records' ? look.value : 'course'));
+/** What can be looked at: a counted figure has all of it, one whose parts are typed has those. */
+const looks = computed<Look[]>(() =>
+    data.value?.kind === 'records'
+        ? ['course', 'cases', 'parts', 'records']
+        : data.value?.hasParts
+          ? ['course', 'parts']
+          : ['course'],
+);
+const behind = computed(() => (looks.value.includes(look.value) ? look.value : 'course'));
 
 const mode = useAddress<Mode>('course', 'months', ['months', 'gathered', 'quarters']);
 const long = useSwitch('far');
@@ -266,16 +274,16 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
             </div>
         </header>
 
-        <nav v-if="data.kind === 'records'" class="flex gap-x-6 pt-2 pb-1" aria-label="What is shown of it">
+        <nav v-if="looks.length > 1" class="flex gap-x-6 pt-2 pb-1" aria-label="What is shown of it">
             <button
-                v-for="(words, each) in LOOKS"
+                v-for="each in looks"
                 :key="each"
                 type="button"
                 class="tab"
                 :aria-pressed="behind === each"
                 @click="look = each"
             >
-                {{ words }}
+                {{ LOOKS[each] }}
             </button>
         </nav>
         <CasesPanel
@@ -286,7 +294,7 @@ const isLongMeasure = computed(() => unitOf(data.value?.measure ?? '').length > 
             :may-define="user?.defines === true"
             @records="look = 'records'"
         />
-        <PartsPanel v-else-if="behind === 'parts'" class="pt-3" :measurement="data.id" :measure="data.measure" />
+        <PartsTable v-else-if="behind === 'parts'" class="pt-3" :measurement="data.id" :measure="data.measure" />
         <RecordsPanel v-else-if="behind === 'records'" class="pt-3" :measurement="data.id" />
         <template v-if="behind === 'course'">
             <div class="flex flex-wrap items-center gap-x-5 gap-y-1 py-[7px] text-[14.5px]">

@@ -67,8 +67,13 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 const fading = useWaiting(isPlaceholderData);
 const isEmpty = computed(() => data.value?.rows.length === 0 || data.value?.columns.length === 0);
 
-/** Where nobody asked for a crossing and the units share no KPI, their roll-ups have something to show. */
-const isPassing = computed(() => isEmpty.value && data.value?.crossing === 'units-kpis' && asked('crossing') === '');
+/** Where nobody asked for a crossing and the units share hardly a KPI, their roll-ups have more to show. */
+const isPassing = computed(
+    () =>
+        (isEmpty.value || data.value?.columns.length === 1) &&
+        data.value?.crossing === 'units-kpis' &&
+        asked('crossing') === '',
+);
 watch(
     [isPassing, isPlaceholderData],
     () => {

@@ -9,17 +9,24 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { computed, ref } from 'vue';
 
 /** A figure in its parts: each with its share, how that moved, and how far it is from the share that it should have. */
-const props = defineProps<{ measurement: number; measure: string }>();
+const props = defineProps<{ measurement: number; measure: string; compact?: boolean }>();
 const { period, span } = useView();
 const { figure, plain, unitOf } = useNumbers();
 const FIRST = 8;
+const FIRST_COMPACT = 4;
+const first = computed(() => (props.compact ? FIRST_COMPACT : FIRST));
+/** On a month sheet it is the month that counts, whatever span other screens show. */
+const shownSpan = computed(() => (props.compact ? 'month' : span.value));
 
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
-    queryKey: computed(() => ['splits', props.measurement, period.value, span.value]),
+    queryKey: computed(() => ['splits', props.measurement, period.value, shownSpan.value]),
     queryFn: () =>
         read(
             api.GET('/api/measurements/{measurement}/splits', {
-                params: { path: { measurement: props.measurement }, query: { period: period.value, span: span.value } },
+                params: {
+                    path: { measurement: props.measurement },
+                    query: { period: period.value, span: shownSpan.value },
+                },
             }),
         ),
     placeholderData: keepPreviousData,
@@ -27,10 +34,10 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 const fading = useWaiting(isPlaceholderData);
 const all = ref<string[]>([]);
 const shown = (split: Schemas['SplitView']) =>
-    all.value.includes(split.code) ? split.parts : split.parts.slice(0, FIRST);
+    all.value.includes(split.code) ? split.parts : split.parts.slice(0, first.value);
 /** What is not shown is put together. */
 const rest = (split: Schemas['SplitView']) => {
-    const left = all.value.includes(split.code) ? [] : split.parts.slice(FIRST);
+    const left = all.value.includes(split.code) ? [] : split.parts.slice(first.value);
     return left.length === 0
         ? null
         : { count: left.length, share: left.reduce((sum, part) => sum + Number(part.share ?? 0), 0) };
@@ -41,7 +48,7 @@ const moved = (part: Schemas['SplitPart']): number | null =>
     part.share === null || part.before === null ? null : Number(part.share) - Number(part.before);
 const signed = (value: number): string =>
     `${value > 0 ? '+' : value < 0 ? '−' : '±'}${plain(Math.abs(Number(value.toFixed(1))))}`;
-const before = computed(() => (span.value === 'month' ? 'against the month before' : 'against a year earlier'));
+const before = computed(() => (shownSpan.value === 'month' ? 'against the month before' : 'against a year earlier'));
 const hasTargets = (split: Schemas['SplitView']): boolean => split.parts.some(({ target }) => target !== null);
 </script>
 
@@ -49,12 +56,21 @@ const hasTargets = (split: Schemas['SplitView']): boolean => split.parts.some(({
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
     <StateNote v-else-if="data && data.length === 0" title="It is not split">
-        A counted KPI can be split by a field of its records, or by bands of a number: in the register, under how it is
-        counted.
+        A counted KPI can be split by a field of its records, or by bands of a number, and one that is entered into
+        parts: in the register, under how it comes about.
     </StateNote>
-    <div v-else-if="data" class="grid gap-x-10 gap-y-8 xl:grid-cols-2" :class="{ waiting: fading }">
+    <div
+        v-else-if="data"
+        class="grid gap-x-10"
+        :class="[compact ? 'gap-y-4' : 'gap-y-8 xl:grid-cols-2', { waiting: fading }]"
+    >
         <section v-for="split in data" :key="split.code" :aria-label="split.name">
-            <h2 class="text-[18px] first-letter:uppercase">{{ split.name }}</h2>
+            <component
+                :is="compact ? 'h3' : 'h2'"
+                class="first-letter:uppercase"
+                :class="compact ? 'font-sans text-[13.5px] font-semibold' : 'text-[18px]'"
+                >{{ split.name }}</component
+            >
             <p v-if="split.wanted !== null && Number(split.wanted) !== 100" class="text-[13px] text-amber-text">
                 The shares that parts should have come to {{ plain(Number(split.wanted)) }} %, not 100.
             </p>
