@@ -9,6 +9,7 @@ use App\Figures\MeasurementFacts;
 use App\Figures\MeasurementStore;
 use App\Models\Measurement;
 use App\Models\User;
+use App\Organisation\Organisation;
 use App\Records\RecordSets;
 use App\Sources\Views\SplitPartView;
 use App\Sources\Views\SplitView;
@@ -31,7 +32,7 @@ use Kybernet\Core\Scorecard;
  */
 final readonly class SplitsReader
 {
-    public function __construct(private Connection $database, private MeasurementStore $kpis, private DefinitionRows $definitions, private Scorecard $scorecard, private RecordSets $sets, private SourcePolicy $policy, private PeriodDate $dates) {}
+    public function __construct(private Connection $database, private MeasurementStore $kpis, private DefinitionRows $definitions, private Scorecard $scorecard, private RecordSets $sets, private SourcePolicy $policy, private PeriodDate $dates, private Organisation $organisation) {}
 
     /** @return list<SplitView> without those by what is sensitive, which are for the owners of the set and analysts */
     public function read(Measurement $measurement, Period $month, Span $span, User $user): array
@@ -41,8 +42,8 @@ final readonly class SplitsReader
             return $this->typed($measurement, DefinitionRows::parts($row), $month, $span);
         }
         $splits = $row === null ? [] : $this->definitions->splits($row);
-        if (is_int($row?->record_set_id) && $splits !== [] && ! $this->policy->sees($user, $row->record_set_id)) {
-            $set = $this->sets->of($row->record_set_id);
+        $set = is_int($row?->record_set_id) && $splits !== [] ? $this->sets->of($row->record_set_id) : null;
+        if ($set !== null && ! $this->policy->sees($user, $set->id)) {
             $splits = array_values(array_filter($splits, fn (Split $split): bool => ! $set->isSensitive($split->of)));
         }
         if ($splits === []) {
@@ -52,7 +53,7 @@ final readonly class SplitsReader
         $kpi = $this->kpis->one($measurement->id, $before->plus(-12), $month) ?? throw new \LogicException('A measurement that was found is there.');
         $actuals = $kpi->measurement->actuals;
 
-        return $actuals instanceof RecordFigures ? array_map(fn (Split $split): SplitView => $this->view($split, $kpi, $actuals, $this->due($kpi, $month, $span), $this->due($kpi, $before, $span)), $splits) : [];
+        return $actuals instanceof RecordFigures ? array_map(fn (Split $split): SplitView => $this->view($split, $kpi, $actuals, $this->due($kpi, $month, $span), $this->due($kpi, $before, $span), $set?->unitField), $splits) : [];
     }
 
     /** @return list<Period> */
@@ -64,8 +65,9 @@ final readonly class SplitsReader
     /**
      * @param  list<Period>  $periods
      * @param  list<Period>  $before
+     * @param  string|null  $unitField  that names the unit of a record
      */
-    private function view(Split $split, MeasurementFacts $kpi, RecordFigures $figures, array $periods, array $before): SplitView
+    private function view(Split $split, MeasurementFacts $kpi, RecordFigures $figures, array $periods, array $before, ?string $unitField): SplitView
     {
         $wanted = $split->shares === [] ? null : Exact::of(0);
         foreach ($split->shares as $target) {
@@ -75,7 +77,7 @@ final readonly class SplitsReader
         return new SplitView(
             $split->code,
             $split->name,
-            $this->parts($kpi, $split->parts($figures, $periods), $split->parts($figures, $before)),
+            $this->parts($kpi, $split->parts($figures, $periods), $split->parts($figures, $before), $split->of->text === $unitField),
             $wanted === null ? null : (string) $wanted,
             $figures->definition->take->addsUp(),
         );
@@ -108,9 +110,10 @@ final readonly class SplitsReader
     /**
      * @param  list<SplitPart>  $parts
      * @param  list<SplitPart>  $before  of the span before
+     * @param  bool  $isOfUnits  whether parts are codes of units
      * @return list<SplitPartView>
      */
-    private function parts(MeasurementFacts $kpi, array $parts, array $before): array
+    private function parts(MeasurementFacts $kpi, array $parts, array $before, bool $isOfUnits = false): array
     {
         // A name may be one that PHP takes for a number, and the part of what is empty has none.
         $key = fn (SplitPart $part): string => $part->part === null ? '' : "={$part->part}";
@@ -118,7 +121,8 @@ final readonly class SplitsReader
         $share = fn (?Exact $share): ?string => $share === null ? null : (string) $share->rounded(1);
 
         return array_map(fn (SplitPart $part): SplitPartView => new SplitPartView(
-            $part->part, Shown::of($part->actual, $kpi), $share($part->share), $share($shares[$key($part)] ?? null), $part->target === null ? null : (string) $part->target, $part->status->value,
+            $isOfUnits && $part->part !== null ? $this->organisation->byCode($part->part)->name ?? $part->part : $part->part,
+            Shown::of($part->actual, $kpi), $share($part->share), $share($shares[$key($part)] ?? null), $part->target === null ? null : (string) $part->target, $part->status->value,
         ), $parts);
     }
 }

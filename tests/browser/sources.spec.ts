@@ -63,13 +63,13 @@ test('records come in from a file, a KPI is counted from them, and its figure le
 test('cases show each record over its value, and a goal is moved without keeping anything', async ({ page }) => {
     await signIn(page, 'executive');
     await page.goto('/kpi/REPAIR-SHARE?unit=NET&period=2026-08&span=month&look=cases');
-    await expect(page.getByText(/meet the goal of 5 days/)).toBeVisible();
-    await page.getByRole('slider', { name: 'The goal' }).fill('8');
-    await expect(page.getByText(/If the goal were 8 days/)).toBeVisible();
+    await expect(page.getByText(/meet the goal of 8 days/)).toBeVisible();
+    await page.getByRole('slider', { name: 'The goal' }).fill('6');
+    await expect(page.getByText(/If the goal were 6 days/)).toBeVisible();
     await page.getByRole('button', { name: 'by step' }).click();
     await expectAccessible(page);
     await page.reload();
-    await expect(page.getByText(/meet the goal of 5 days/)).toBeVisible();
+    await expect(page.getByText(/meet the goal of 8 days/)).toBeVisible();
 });
 
 test('parts are typed under their figure and add up to it', async ({ page }) => {

@@ -13,7 +13,7 @@ const props = defineProps<{ measurement: number; measure: string; compact?: bool
 const { period, span } = useView();
 const { figure, plain, unitOf } = useNumbers();
 const FIRST = 8;
-const FIRST_COMPACT = 4;
+const FIRST_COMPACT = 3;
 const first = computed(() => (props.compact ? FIRST_COMPACT : FIRST));
 /** On a month sheet it is the month that counts, whatever span other screens show. */
 const shownSpan = computed(() => (props.compact ? 'month' : span.value));
@@ -138,7 +138,7 @@ const hasTargets = (split: Schemas['SplitView']): boolean => split.parts.some(({
                     </tr>
                 </tbody>
             </table>
-            <p class="mt-1 text-[12.5px] text-ink-faint">
+            <p v-if="!compact" class="mt-1 text-[12.5px] text-ink-faint">
                 {{
                     split.adds
                         ? `They add up to the figure${unitOf(measure) ? ` in ${unitOf(measure)}` : ''}.`
