@@ -46,7 +46,6 @@ async function take(name, { account, path = '', width = 1280, height = 800, them
 const network = 'unit=NET&period=2026-08';
 const open = (page) => page.getByRole('button', { name: 'Open Leakage here' }).click();
 
-await take('sign-in', {});
 await take('scorecard', { account: 'analyst', path: `/scorecard?${network}&span=yearToDate` });
 await take('scorecard-organisation', { account: 'executive', path: '/scorecard?unit=OST&period=2026-08&span=month' });
 await take('scorecard-row-dark', {
@@ -110,10 +109,14 @@ await take('units', {
     path: '/units',
     before: (page) => page.getByRole('button', { name: 'Change Treatment' }).click(),
 });
-await take('people', {
+await take('source', { account: 'analyst', path: '/sources/JOBS?unit=OST&period=2026-08&part=fields' });
+await take('counted', {
     account: 'analyst',
-    path: '/people',
-    before: (page) => page.getByRole('button', { name: 'Change Daniel Okoro' }).click(),
+    path: `/register/kpi/REPAIR-SHARE?${network}`,
+    before: async (page) => {
+        await page.getByRole('tab', { name: 'How it is counted' }).click();
+        await page.waitForTimeout(1500);
+    },
 });
-await take('settings', { account: 'analyst', path: '/settings' });
+await take('cases', { account: 'analyst', path: `/kpi/REPAIR-SHARE?${network}&span=month&look=cases&by=steps` });
 await browser.close();
