@@ -224,7 +224,8 @@ final readonly class DatabaseWorkbook
         }
         foreach ($all as [$row, $placed]) {
             $placed = isset($told[$row->id]) ? $placed->reading(new Series($placed->readings->all() + $told[$row->id])) : $placed;
-            $typed = [];
+            // In the order in which they are defined, whatever order they were written in.
+            $typed = array_fill_keys(DefinitionRows::parts($row), []);
             foreach ($parts[$row->id] ?? [] as $part) {
                 $typed[$part->part][$this->dates->period($part->period, $placed->definition->frequency)->key()] = $part->actual;
             }

@@ -30,6 +30,8 @@ final readonly class AskSources
 
     private const TAKING_SECONDS = 60;
 
+    private const LONGEST_NAME = 100;
+
     public function __construct(
         private Connection $database,
         private Dispatcher $jobs,
@@ -110,7 +112,7 @@ final readonly class AskSources
 
             return;
         }
-        $path = dirname($from).'/'.self::TAKEN.Str::uuid()."-{$name}";
+        $path = dirname($from).'/'.self::TAKEN.Str::uuid().'-'.substr($name, -self::LONGEST_NAME);
         if (! str_starts_with($name, '.') && time() - (int) @filemtime($from) >= self::STILL_SECONDS && @rename($from, $path)) {
             touch($path);
             $this->bring($set, $path, $name);

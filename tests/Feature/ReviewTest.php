@@ -261,7 +261,7 @@ it('hands reviews out as tables with exact figures', function (string $address, 
 })->with([
     ['scorecard/file?group=', 'group', ['Leakage and mains', 'Network', 'LEAK', 'Leakage', 'Ml/d', 'red', 'red', '64.9', '56', '57.7', '8.9']],
     ['exceptions/file?x=', 'rank', ['1', 'Network', 'LEAK', 'Leakage', 'red', '64.9', '150']],
-    ['matrix/file?crossing=units-kpis', '', ['Fenwick', 'red', 'red', 'red', 'red', 'red', 'amber', 'red']],
+    ['matrix/file?crossing=units-kpis', '', ['Fenwick', 'red', 'red', 'red', 'amber', 'red', 'amber', 'red']],
 ]);
 
 it('gives the assessment of everything only to those who see everything', function () {

@@ -3,6 +3,8 @@
 declare(strict_types=1);
 
 use App\Models\Kpi;
+use App\Sources\CountJob;
+use App\Sources\ForgetFiles;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
@@ -179,4 +181,33 @@ it('changes over from typed to counted from a month on, and back without losing 
     $now = $this->getJson('/api/kpis/FLOW?period=2026-08')->json();
     $this->putJson('/api/kpis/FLOW?period=2026-08', [...$now, 'kind' => 'entered', 'accumulation' => 'sum'])->assertOk();
     expect([$figure('2026-06'), $figure('2026-07')])->toBe(['12', '3'])->and(DB::table('counted_figures')->where('kpi_unit_id', World::id('FLOW', 'NORTH'))->exists())->toBeFalse();
+});
+
+it('counts again when the tree, a code or the calendar changes, and what is closed stays', function () {
+    ($this->jobs)(['unitNames' => ['Old north' => 'NORTH']]);
+    ($this->counts)(['take' => 'count']);
+    $figures = fn (): array => DB::table('counted_figures')->where('kpi_unit_id', World::id('REPAIR', 'NORTH'))->where('span', 'period')->orderBy('period')->pluck('records', 'period')->all();
+    $this->travel(1)->minutes();
+    $this->putJson('/api/units/ORG/closing', ['period' => '2026-06'])->assertOk();
+    expect($figures())->toBe(['2026-06-01' => 2, '2026-07-01' => 3]);
+
+    // J-3 and J-5 of July are N1's, which is no part of the North any more.
+    DB::table('units')->where('code', 'N1')->update(['parent_id' => DB::table('units')->where('code', 'SOUTH')->value('id')]);
+    app()->forgetScopedInstances();
+    expect(DB::table('counted_kpis')->where('is_due', true)->count())->toBe(1);
+    app()->call([new CountJob, 'handle']);
+    expect($figures())->toBe(['2026-06-01' => 2, '2026-07-01' => 1])->and(DB::table('late_figures')->pluck('records', 'period')->all())->toHaveKey('2026-06-01')->and(DB::table('counted_kpis')->where('is_due', true)->exists())->toBeFalse();
+});
+
+it('forgets files that nobody needs, and takes a load back without its file', function () {
+    $page = ($this->jobs)();
+    $path = DB::table('record_loads')->where('id', $page['loads'][0]['id'])->value('path');
+    expect(is_file($path))->toBeTrue();
+    app(ForgetFiles::class)();
+    expect(is_file($path))->toBeTrue();
+    $this->travel(2)->days();
+    app(ForgetFiles::class)();
+    expect(is_file($path))->toBeFalse();
+    $this->deleteJson("/api/record-loads/{$page['loads'][0]['id']}/application")->assertStatus(202);
+    expect($this->getJson('/api/record-sets/JOBS')->json('records'))->toBe(0);
 });

@@ -34,7 +34,7 @@ test('records come in from a file, a KPI is counted from them, and its figure le
     await expect(page.getByRole('cell', { name: /5 new/ })).toBeVisible();
     await expectAccessible(page);
     await page.getByRole('button', { name: /Whose they are/ }).click();
-    await expect(page.getByText('Nowhere')).toBeVisible();
+    await expect(page.getByText('Nowhere', { exact: true })).toBeVisible();
 
     await page.goto('/register/new?unit=NET&period=2026-08');
     await page.getByLabel('Name').fill('Valve checks passed');

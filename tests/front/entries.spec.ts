@@ -16,7 +16,17 @@ type Answer = { status: number; data?: unknown; error?: unknown } | 'unreachable
 
 const KEY = '1/2026-08';
 const row = (typed: string, version: number, more: Partial<Row> = {}): Row =>
-    ({ id: 1, period: '2026-08', kind: 'entered', typed, version, note: null, verdict: {}, ...more }) as unknown as Row;
+    ({
+        id: 1,
+        period: '2026-08',
+        kind: 'entered',
+        typed,
+        version,
+        note: null,
+        parts: [],
+        verdict: {},
+        ...more,
+    }) as unknown as Row;
 
 const idle = (): void => undefined;
 let sent: Sent[];
@@ -167,4 +177,28 @@ test('a colour waits for its reason, and both go together', async () => {
     await sheet.save(KEY, 'note');
     expect(sent).toMatchObject([{ typed: 'amber', version: 0, note: { text: 'Late', version: 0 } }]);
     expect([line().figure.state, line().note.state, line().note.version]).toEqual(['same', 'same', 1]);
+});
+
+test('parts are sent together; a conflict keeps them, or takes what stands there', async () => {
+    const parts = (mains: string, hydrants: string): Partial<Row> => ({
+        parts: [
+            { part: 'mains', typed: mains },
+            { part: 'hydrants', typed: hydrants },
+        ],
+    });
+    const { sheet, line } = opened(row('5', 1, parts('3', '2')));
+    answers = [
+        { status: 409, error: { detail: 'Tom entered 7.', current: { text: '7', parts: { mains: '7' }, version: 4, by: 'Tom' } } },
+        saved('6.0', 5, parts('4', '2')),
+    ]; // prettier-ignore
+    sheet.typePart(KEY, 'mains', '4');
+    await sheet.save(KEY, 'parts');
+    expect([sent[0], line().parts.state]).toEqual([
+        { typed: '', parts: { mains: '4', hydrants: '2' }, version: 1 },
+        'conflict',
+    ]);
+    await sheet.settle(KEY, 'parts', true);
+    expect(sent[1]).toMatchObject({ parts: { mains: '4', hydrants: '2' }, version: 4 });
+    expect(line().parts).toMatchObject({ state: 'same', version: 5 });
+    expect(line().figure).toMatchObject({ value: '6.0', version: 5, state: 'same' });
 });

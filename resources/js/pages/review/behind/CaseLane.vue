@@ -2,7 +2,8 @@
 import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
 import { ticks } from '@/graphics/scale';
-import { computed } from 'vue';
+import { useElementSize } from '@vueuse/core';
+import { computed, useTemplateRef } from 'vue';
 import { stacked } from './dots';
 
 /** Cases of one kind over their values: dots, or beyond a thousand a histogram that says so. */
@@ -18,11 +19,15 @@ const props = defineProps<{
 const emit = defineEmits<{ pick: [] }>();
 const { atMost, plain } = useNumbers();
 
-const WIDTH = 680;
+/** Drawn as wide as there is room, so that its words are as large as all others. */
+const frame = useTemplateRef<HTMLElement>('frame');
+const { width: measured } = useElementSize(frame);
+const LEAST = 280;
+const width = computed(() => Math.max(LEAST, measured.value));
 const ROOM = computed(() => (props.tall ? 150 : 58));
 const FLOOR = computed(() => ROOM.value + 4);
 const x = (value: number): number =>
-    ((value - props.ends[0]) / (props.ends[1] - props.ends[0] || 1)) * (WIDTH - 20) + 10;
+    ((value - props.ends[0]) / (props.ends[1] - props.ends[0] || 1)) * (width.value - 20) + 10;
 const marks = computed(() =>
     ticks(props.ends[0], props.ends[1], 6).filter((mark) => mark >= props.ends[0] && mark <= props.ends[1]),
 );
@@ -52,69 +57,71 @@ const inWords = (text: string | null): string =>
                 row.meaning || `${atMost(row.cases, 0)} of them`
             }}</span>
         </p>
-        <svg
-            v-if="row.cases > 0"
-            :viewBox="`0 0 ${WIDTH} ${FLOOR + 18}`"
-            class="w-full"
-            role="img"
-            :aria-label="`${title}: ${atMost(row.cases, 0)} over their values; mean ${inWords(row.mean)}, half up to ${inWords(row.median)}, nine in ten up to ${inWords(row.ninth)} ${measure}`"
-        >
-            <line x1="0" :x2="WIDTH" :y1="FLOOR" :y2="FLOOR" class="stroke-rule" />
-            <text
-                v-for="mark in marks"
-                :key="mark"
-                :x="x(mark)"
-                :y="FLOOR + 13"
-                text-anchor="middle"
-                class="fill-ink-faint text-[11px]"
+        <div v-if="row.cases > 0" ref="frame" class="min-w-0">
+            <svg
+                :viewBox="`0 0 ${width} ${FLOOR + 18}`"
+                :width="width"
+                class="max-w-full"
+                role="img"
+                :aria-label="`${title}: ${atMost(row.cases, 0)} over their values; mean ${inWords(row.mean)}, half up to ${inWords(row.median)}, nine in ten up to ${inWords(row.ninth)} ${measure}`"
             >
-                {{ plain(mark) }}
-            </text>
-            <rect
-                v-for="bar in bars"
-                :key="bar.from"
-                :x="bar.x"
-                :y="FLOOR - bar.height"
-                :width="bar.width"
-                :height="bar.height"
-                :class="bar.fails ? 'fill-red' : 'fill-line opacity-70'"
-            >
-                <title>{{ inWords(bar.from) }} to {{ inWords(bar.to) }}: {{ atMost(bar.cases, 0) }}</title>
-            </rect>
-            <circle
-                v-for="(dot, index) in dots"
-                :key="index"
-                :cx="dot.x"
-                :cy="FLOOR - dot.y"
-                :r="size / 2 - 0.55"
-                :class="fails(dot.value) ? 'fill-red' : 'fill-line opacity-75'"
-                class="cursor-pointer"
-                @click="emit('pick')"
-            >
-                <title>{{ plain(dot.value) }} {{ measure }}</title>
-            </circle>
-            <line
-                v-if="row.mean !== null"
-                :x1="x(Number(row.mean))"
-                :x2="x(Number(row.mean))"
-                y1="0"
-                :y2="FLOOR"
-                class="stroke-ink"
-                stroke-width="1.6"
-            />
-            <template v-if="goal !== null && goal >= ends[0] && goal <= ends[1]">
-                <line :x1="x(goal)" :x2="x(goal)" y1="0" :y2="FLOOR" class="stroke-brass" stroke-width="2" />
+                <line x1="0" :x2="width" :y1="FLOOR" :y2="FLOOR" class="stroke-rule" />
                 <text
-                    :x="x(goal) + (x(goal) > WIDTH - 80 ? -5 : 5)"
-                    y="11"
-                    :text-anchor="x(goal) > WIDTH - 80 ? 'end' : 'start'"
-                    class="fill-brass stroke-paper text-[12px] [paint-order:stroke]"
-                    stroke-width="4"
+                    v-for="mark in marks"
+                    :key="mark"
+                    :x="x(mark)"
+                    :y="FLOOR + 13"
+                    text-anchor="middle"
+                    class="fill-ink-faint text-[11px]"
                 >
-                    goal {{ plain(goal) }}
+                    {{ plain(mark) }}
                 </text>
-            </template>
-        </svg>
+                <rect
+                    v-for="bar in bars"
+                    :key="bar.from"
+                    :x="bar.x"
+                    :y="FLOOR - bar.height"
+                    :width="bar.width"
+                    :height="bar.height"
+                    :class="bar.fails ? 'fill-red' : 'fill-line opacity-70'"
+                >
+                    <title>{{ inWords(bar.from) }} to {{ inWords(bar.to) }}: {{ atMost(bar.cases, 0) }}</title>
+                </rect>
+                <circle
+                    v-for="(dot, index) in dots"
+                    :key="index"
+                    :cx="dot.x"
+                    :cy="FLOOR - dot.y"
+                    :r="size / 2 - 0.55"
+                    :class="fails(dot.value) ? 'fill-red' : 'fill-line opacity-75'"
+                    class="cursor-pointer"
+                    @click="emit('pick')"
+                >
+                    <title>{{ plain(dot.value) }} {{ measure }}</title>
+                </circle>
+                <line
+                    v-if="row.mean !== null"
+                    :x1="x(Number(row.mean))"
+                    :x2="x(Number(row.mean))"
+                    y1="0"
+                    :y2="FLOOR"
+                    class="stroke-ink"
+                    stroke-width="1.6"
+                />
+                <template v-if="goal !== null && goal >= ends[0] && goal <= ends[1]">
+                    <line :x1="x(goal)" :x2="x(goal)" y1="0" :y2="FLOOR" class="stroke-brass" stroke-width="2" />
+                    <text
+                        :x="x(goal) + (x(goal) > width - 80 ? -5 : 5)"
+                        y="11"
+                        :text-anchor="x(goal) > width - 80 ? 'end' : 'start'"
+                        class="fill-brass stroke-paper text-[12px] [paint-order:stroke]"
+                        stroke-width="4"
+                    >
+                        goal {{ plain(goal) }}
+                    </text>
+                </template>
+            </svg>
+        </div>
         <p v-else class="text-[14px] text-ink-faint">none</p>
         <p v-if="row.mean !== null" class="text-[14px] leading-snug text-ink-soft">
             <b class="font-[650] text-ink">{{ inWords(row.mean) }} {{ measure }}</b> mean<br />
