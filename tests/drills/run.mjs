@@ -333,13 +333,13 @@ async function loads() {
     };
 
     const one = await send(first);
-    await kills(one, 'reading');
+    await kills(one, 'reading', 'ready');
     check(
         (await until(one, ['ready', 'failed'])) === 'ready',
         'a worker that is killed while it reads is followed by another',
     );
     await person.send('POST', `/api/record-loads/${one}/application`);
-    await kills(one, 'applying');
+    await kills(one, 'applying', 'applied');
     const applied = await until(one, ['applied', 'failed', 'ready']);
     const all = await records();
     check(
