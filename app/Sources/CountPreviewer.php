@@ -17,6 +17,8 @@ use App\Records\RecordQuery;
 use App\Records\RecordSets;
 use App\Sources\Views\CountPreview;
 use App\Sources\Views\PreviewMonth;
+use App\Sources\Views\PreviewPart;
+use App\Sources\Views\PreviewSplit;
 use App\Support\NumberSetting;
 use Illuminate\Database\Connection;
 use Illuminate\Validation\ValidationException;
@@ -48,6 +50,8 @@ final readonly class CountPreviewer
 
     private const MOST_FIELDS = 6;
 
+    private const PARTS = 8;
+
     public function __construct(
         private Connection $database,
         private RecordSets $sets,
@@ -59,10 +63,11 @@ final readonly class CountPreviewer
 
     /**
      * @param  array<array-key, mixed>  $typed  as the editor sends it
+     * @param  array<array-key, mixed>  $splits  likewise
      *
      * @throws ValidationException with what is not said yet, or said wrongly, by place
      */
-    public function read(array $typed, string $kpi, Unit $unit, Period $month, Frequency $frequency, int $decimals, User $user): CountPreview
+    public function read(array $typed, array $splits, string $kpi, Unit $unit, Period $month, Frequency $frequency, int $decimals, User $user): CountPreview
     {
         $set = is_string($typed['records'] ?? null) ? $this->sets->byCode($typed['records']) : null;
         if ($set === null || ! $this->rights->analyses($user, $set->unitId)) {
@@ -86,7 +91,35 @@ final readonly class CountPreviewer
         [$leftOut, $empty] = $this->leftOut($counted, $set, $year->days($latest), $members);
         [$unknown, $known, $all] = $this->names($counted, $set);
 
-        return new CountPreview($this->months($periods, $kept, $figures, $kpi, $unit, $month, $decimals), $leftOut, $empty, $fields, $records, $unknown, $known, $all);
+        return new CountPreview($this->months($periods, $kept, $figures, $kpi, $unit, $month, $decimals), $leftOut, $empty, $fields, $records, $this->splits($splits, $counted, $set, $year->days($latest), $names, new NumberSetting($user->locale)), $unknown, $known, $all);
+    }
+
+    /**
+     * @param  array<array-key, mixed>  $typed
+     * @param  array{int, int}  $days
+     * @param  list<string>|null  $names
+     * @return list<PreviewSplit>
+     */
+    private function splits(array $typed, Counted $counted, KeptSet $set, array $days, ?array $names, NumberSetting $setting): array
+    {
+        $text = new CountedText($set->set(), function (string $place, string $figure) use ($setting): string {
+            try {
+                return (string) $setting->read($figure)?->stripTrailingZeros();
+            } catch (InvalidArgumentException) {
+                // It is told where it is saved; here it only shows no parts yet.
+                return $figure;
+            }
+        });
+        $isSaid = fn (mixed $member): bool => $member !== null && $member !== '' && $member !== [];
+        $members = $text->splits(array_map(fn (array $split): array => array_filter($split, $isSaid), array_values(array_filter($typed, is_array(...)))));
+        $previews = [];
+        foreach (CountedReader::splits(new Row(['splits' => $members], '', new Problems), $set->set()) as $split) {
+            $parts = array_map(fn (array $part): PreviewPart => new PreviewPart($part[0], $part[1]->records), $this->rows->tally($set)->parts($counted, $split, [$days], $names, $this->rows->codes($set->set())));
+            usort($parts, fn (PreviewPart $one, PreviewPart $other): int => [$other->records, $one->part] <=> [$one->records, $other->part]);
+            $previews[] = new PreviewSplit($split->code, array_slice($parts, 0, self::PARTS));
+        }
+
+        return $previews;
     }
 
     /** @param  array<array-key, mixed>  $typed */

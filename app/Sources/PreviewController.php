@@ -21,6 +21,6 @@ final readonly class PreviewController
     {
         $unit = Unit::query()->where('code', $request->string('unit')->toString())->firstOrFail();
 
-        return new JsonResponse($previewer->read($request->array('counted'), $request->string('kpi')->toString(), $unit, $request->month(), $request->frequency(), $request->integer('decimals'), $user));
+        return new JsonResponse($previewer->read($request->array('counted'), $request->array('splits'), $request->string('kpi')->toString(), $unit, $request->month(), $request->frequency(), $request->integer('decimals'), $user));
     }
 }

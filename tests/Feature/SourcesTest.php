@@ -132,6 +132,11 @@ it('shows what a sentence would give while it is said, and where it is not right
 
     expect(array_slice(array_map(fn (array $month): array => [$month['period'], $month['actual'], $month['records'], $month['stands']], $page['months']), -2))->toBe([['2026-06', '50.0', 2, '12.0'], ['2026-07', '100.0', 2, '13.0']])
         ->and([$page['leftOut'], $page['empty'], $page['known'], $page['names']])->toBe([[1, 0], 0, 4, 4])->and(array_column($page['rows'], 0))->toBe(['J-3', 'J-4']);
+    $split = fn (array $splits): array => $this->postJson('/api/record-preview', ['counted' => ['records' => 'JOBS', 'take' => 'count', 'datedBy' => 'repaired', 'unit' => 'zone'], 'splits' => $splits, 'kpi' => 'FLOW', 'unit' => 'NORTH', 'period' => '2026-07', 'frequency' => 'month', 'decimals' => 1])->assertOk()->json('splits');
+    // J-3 took 4 days, J-4 one, J-5 24; a band that is half said shows nothing yet.
+    expect($split([['code' => 'TOOK', 'name' => 'by days', 'of' => 'took', 'bands' => [['upTo' => '5', 'name' => 'in time'], ['upTo' => null, 'name' => 'late']]]]))
+        ->toBe([['code' => 'TOOK', 'parts' => [['part' => 'in time', 'records' => 2], ['part' => 'late', 'records' => 1]]]])
+        ->and($split([['code' => 'TOOK', 'name' => 'by days', 'of' => 'nothing']]))->toBe([]);
     $preview(['met' => [['of' => 'took', 'atMost' => 'five']]])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/counted/met/0/atMost');
     $preview(['datedBy' => 'kind'])->assertStatus(422)->assertJsonPath('errors.0.pointer', '/counted/datedBy');
 });

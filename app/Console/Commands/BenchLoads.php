@@ -167,7 +167,7 @@ final class BenchLoads extends Command
     {
         $counted = ['records' => 'BENCH-JOBS', 'take' => 'share', 'met' => [['of' => 'took', 'atMost' => '5']], 'where' => [['of' => 'kind', 'oneOf' => ['burst', 'visible leak']], ['of' => 'cancelled', 'is' => false]], 'datedBy' => 'repaired', 'unit' => 'zone'];
         $user = User::query()->where('email', 'analyst@ostermere.example')->firstOrFail();
-        $this->fastest('preview of the sentence', fn () => $previewer->read($counted, '', $units[0], Period::parse('2026-08'), Frequency::Month, 1, $user));
+        $this->fastest('preview of the sentence', fn () => $previewer->read($counted, [], '', $units[0], Period::parse('2026-08'), Frequency::Month, 1, $user));
         $kpi = DB::table('kpis')->insertGetId([
             'code' => 'BENCH-SHARE', 'name' => 'Bench share', 'purpose' => '', 'measure' => '%', 'decimals' => 1, 'level' => 'departmental', 'polarity' => 'higher', 'accumulation' => 'mean', 'kind' => 'records', 'frequency' => 'month',
             'department_id' => $units[0]->id, 'counted' => json_encode($counted, JSON_THROW_ON_ERROR), 'record_set_id' => $set->id,

@@ -14,6 +14,7 @@ final readonly class CountPreview
      * @param  list<int>  $leftOut
      * @param  list<string>  $fields
      * @param  list<list<string|null>>  $rows
+     * @param  list<PreviewSplit>  $splits
      */
     public function __construct(
         #[OA\Property(items: new OA\Items(ref: '#/components/schemas/PreviewMonth'), description: 'the last thirteen periods')] public array $months,
@@ -21,6 +22,7 @@ final readonly class CountPreview
         #[OA\Property(description: 'of the latest period, how many have no value')] public int $empty,
         #[OA\Property(items: new OA\Items(type: 'string'))] public array $fields,
         #[OA\Property(items: new OA\Items(type: 'array', items: new OA\Items(type: 'string', nullable: true)), description: 'the first records of the latest period; last stands what is taken of each')] public array $rows,
+        #[OA\Property(items: new OA\Items(ref: '#/components/schemas/PreviewSplit'), description: 'of the latest period, its parts; those that are not said rightly yet are left out')] public array $splits,
         #[OA\Property(description: 'what names no unit, of those that are most')] public ?string $unknown,
         #[OA\Property(description: 'how many different names are known units')] public int $known,
         #[OA\Property(description: 'how many different names there are')] public int $names,

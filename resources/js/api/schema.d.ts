@@ -3710,6 +3710,8 @@ export interface components {
         };
         CountPreviewInput: {
             counted: components["schemas"]["Counted"];
+            /** @description by which it is split, so far as that is said */
+            splits?: components["schemas"]["Split"][];
             /** @description code of the KPI, where there is one already */
             kpi?: string | null;
             /** @description code of the unit for which it is shown */
@@ -3823,6 +3825,8 @@ export interface components {
             fields: string[];
             /** @description the first records of the latest period; last stands what is taken of each */
             rows: (string | null)[][];
+            /** @description of the latest period, its parts; those that are not said rightly yet are left out */
+            splits: components["schemas"]["PreviewSplit"][];
             /** @description what names no unit, of those that are most */
             unknown: string | null;
             /** @description how many different names are known units */
@@ -3901,6 +3905,18 @@ export interface components {
             /** @description what stands there now */
             stands: string | null;
             target: string | null;
+        };
+        /** @description A part of a split, and how many records it has. */
+        PreviewPart: {
+            /** @description null for what is in none */
+            part: string | null;
+            records: number;
+        };
+        /** @description How many records of the latest period are in each part of a split. */
+        PreviewSplit: {
+            code: string;
+            /** @description the largest first */
+            parts: components["schemas"]["PreviewPart"][];
         };
         /** @description A field of the records that are shown. */
         RecordColumn: {

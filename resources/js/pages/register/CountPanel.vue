@@ -39,7 +39,7 @@ const ask = useLatest<Schemas['CountPreview']>(
     },
 );
 const load = useDebounceFn(() => {
-    const { counted, code, frequency, decimals } = props.draft;
+    const { counted, splits, code, frequency, decimals } = props.draft;
     if (counted === null || counted.records === '' || home.value === '') {
         return;
     }
@@ -49,6 +49,7 @@ const load = useDebounceFn(() => {
             api.POST('/api/record-preview', {
                 body: {
                     counted,
+                    splits,
                     kpi: code === '' ? null : code,
                     unit: home.value,
                     period: period.value,
@@ -60,13 +61,22 @@ const load = useDebounceFn(() => {
     );
 }, 150);
 watch(
-    () => JSON.stringify([props.draft.counted, props.draft.frequency, props.draft.decimals, home.value, period.value]),
+    () =>
+        JSON.stringify([
+            props.draft.counted,
+            props.draft.splits,
+            props.draft.frequency,
+            props.draft.decimals,
+            home.value,
+            period.value,
+        ]),
     load,
     { immediate: true },
 );
 
 const latest = computed(() => found.value?.months.at(-1));
 const figure = (text: string | null): string => (text === null ? '' : plain(Number(text)));
+const splitName = (code: string): string => props.draft.splits.find((split) => split.code === code)?.name ?? code;
 const share = computed(() => props.draft.counted?.take === 'share');
 /** Each condition that leaves records out, as it is called. */
 const left = computed(() => {
@@ -198,6 +208,20 @@ const cell = (text: string | null): string =>
                     stroke-dasharray="1.5 3"
                 />
             </svg>
+            <dl v-if="found.splits.length > 0" class="mt-2 text-[14px]">
+                <div v-for="split in found.splits" :key="split.code" class="mt-1">
+                    <dt class="inline font-semibold first-letter:uppercase">{{ splitName(split.code) }}:</dt>
+                    <dd class="inline text-ink-soft">
+                        {{
+                            split.parts.length === 0
+                                ? ` no ${noun}`
+                                : split.parts
+                                      .map(({ part, records }) => ` ${part ?? 'in none'} ${atMost(records, 0)}`)
+                                      .join(' ·')
+                        }}
+                    </dd>
+                </div>
+            </dl>
             <p v-if="targetLine.length > 1" class="text-[12.5px] text-ink-faint">
                 Dotted: the target.<template v-if="bars.some(({ stands }) => stands !== null)">
                     A brass dot: entered as well.</template
