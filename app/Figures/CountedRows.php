@@ -15,9 +15,11 @@ use App\Support\PgArray;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Calendar\FinancialYear;
+use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\KeptMeasurement;
+use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Day;
@@ -34,6 +36,9 @@ final readonly class CountedRows
 {
     /** What is kept of a period itself; anything else is a longer span. */
     public const PERIOD = 'period';
+
+    /** What {@see count()} reads of a row. */
+    public const COUNT = 'records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor';
 
     /** Of a figure in a workbook. */
     private const DECIMALS = 8;
@@ -62,7 +67,7 @@ final readonly class CountedRows
         $ids = PgArray::of(array_column($counted, 'id'));
         [$from, $to] = [$first === null ? '0001-01-01' : Month::date($first->plus(-1)), $last === null ? '9999-12-31' : Month::date($last->plus(1))];
         $counts = $late = $reach = [];
-        foreach ($this->database->select('SELECT kpi_unit_id, span, period, records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor FROM counted_figures WHERE kpi_unit_id = ANY(?::bigint[]) AND period BETWEEN ? AND ?', [$ids, $from, $to]) as $row) {
+        foreach ($this->database->select('SELECT kpi_unit_id, span, period, '.self::COUNT.' FROM counted_figures WHERE kpi_unit_id = ANY(?::bigint[]) AND period BETWEEN ? AND ?', [$ids, $from, $to]) as $row) {
             $counts[$row->kpi_unit_id][$row->span][$row->period] = self::count($row);
         }
         foreach ($this->database->select('SELECT kpi_unit_id, period FROM late_figures WHERE kpi_unit_id = ANY(?::bigint[])', [$ids]) as $row) {
@@ -93,7 +98,7 @@ final readonly class CountedRows
     public function late(array $measurements): array
     {
         $late = [];
-        foreach ($this->database->select('SELECT kpi_unit_id, period, records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor FROM late_figures WHERE kpi_unit_id = ANY(?::bigint[])', [PgArray::of($measurements)]) as $row) {
+        foreach ($this->database->select('SELECT kpi_unit_id, period, '.self::COUNT.' FROM late_figures WHERE kpi_unit_id = ANY(?::bigint[])', [PgArray::of($measurements)]) as $row) {
             $late[$row->kpi_unit_id][$row->period] = self::count($row);
         }
 
@@ -123,7 +128,7 @@ final readonly class CountedRows
         }
         $figures = [];
         $late = $this->late(array_keys($told));
-        foreach ($this->database->select("SELECT kpi_unit_id, period, records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor FROM counted_figures WHERE kpi_unit_id = ANY(?::bigint[]) AND span = 'period'", [PgArray::of(array_keys($told))]) as $row) {
+        foreach ($this->database->select('SELECT kpi_unit_id, period, '.self::COUNT." FROM counted_figures WHERE kpi_unit_id = ANY(?::bigint[]) AND span = 'period'", [PgArray::of(array_keys($told))]) as $row) {
             [$definition, $isWhole] = $told[$row->kpi_unit_id];
             $figure = $isWhole || isset($late[$row->kpi_unit_id][$row->period]) ? self::count($row)->figure($definition->counted->take ?? throw new \LogicException('What is counted says how.')) : null;
             if ($figure !== null) {
@@ -179,6 +184,25 @@ final readonly class CountedRows
     public function tally(KeptSet $set): RecordTally
     {
         return new RecordTally($this->database, $set->set(), $set->table, $this->zone());
+    }
+
+    /**
+     * What a KPI would be that is counted so, from its records; nothing of it is kept.
+     *
+     * @param  non-empty-list<Period>  $periods  one after the other
+     * @param  list<string>|null  $names  of units whose records count; null for all
+     */
+    public function tried(Counted $counted, KeptSet $set, Frequency $frequency, array $periods, ?array $names): RecordFigures
+    {
+        $counts = $this->tally($set)->each($counted, array_map(fn (Period $period): array => [$this->year->days($period)], $periods), $names === null ? null : [0 => $names])[0] ?? [];
+        $kept = [];
+        foreach ($periods as $at => $period) {
+            $kept[$period->key()] = $counts[$at] ?? new Count;
+        }
+        // Whether a set without known ends is open at a day hangs on its own days, which are looked for when it is saved.
+        $reach = [$this->year->days($periods[0])[0], $this->year->days($periods[count($periods) - 1])[1]];
+
+        return new RecordFigures($counted, $set->set()->coverage, $this->year, $frequency, new KeptCounts($counted->take, $this->year, $frequency, $kept, [], [], $reach, fn (): Count => new Count, fn (): array => []), new Series([]));
     }
 
     /**

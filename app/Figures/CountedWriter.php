@@ -32,7 +32,7 @@ final readonly class CountedWriter
     private const YEARS_AHEAD = 2;
 
     /** So many periods of units are counted while somebody waits; more are left to a worker. */
-    public const MOST_AT_ONCE = 2_000;
+    private const MOST_AT_ONCE = 2_000;
 
     public function __construct(
         private Connection $database,
@@ -83,21 +83,22 @@ final readonly class CountedWriter
     }
 
     /**
-     * How many periods of units would be counted again.
+     * Leaves KPIs to a worker where more would be counted again than anybody waits for.
      *
      * @param  list<int>  $kpis
+     * @return bool whether it did
      */
-    public function size(array $kpis): int
+    public function putOffLarge(array $kpis): bool
     {
-        return $this->database->table('counted_figures')->whereIn('kpi_unit_id', $this->database->table('kpi_unit')->whereIn('kpi_id', $kpis)->select('id'))->count();
-    }
-
-    /** @param  list<int>  $kpis  that a worker is to count again */
-    public function putOff(array $kpis): void
-    {
+        $size = $this->database->table('counted_figures')->whereIn('kpi_unit_id', $this->database->table('kpi_unit')->whereIn('kpi_id', $kpis)->select('id'))->count();
+        if ($size <= self::MOST_AT_ONCE) {
+            return false;
+        }
         foreach ($kpis as $kpi) {
             $this->database->table('counted_kpis')->updateOrInsert(['kpi_id' => $kpi], ['is_due' => true]);
         }
+
+        return true;
     }
 
     /** @param  array{int, int}|null  $days */
@@ -134,7 +135,7 @@ final readonly class CountedWriter
             }
         }
         foreach ($places as $place) {
-            $this->keep($place, $definition->frequency, array_map(fn (array $of): array => array_map($this->dates->date(...), $of), $ends), $found[$place->id] ?? []);
+            $this->keep($place, $definition->frequency, array_map(fn (array $of): array => array_map($this->dates->date(...), $of), $ends), $found[$place->id] ?? [], $spans);
         }
     }
 
@@ -201,17 +202,19 @@ final readonly class CountedWriter
     /**
      * @param  array<string, list<string>>  $looked  dates that were counted, by span
      * @param  array<string, array<string, Count>>  $found  by span and date
+     * @param  array<string, list<non-empty-list<array{int, int}>>>  $days  of each that was counted
      */
-    private function keep(stdClass $place, Frequency $frequency, array $looked, array $found): void
+    private function keep(stdClass $place, Frequency $frequency, array $looked, array $found, array $days): void
     {
         $standing = [];
-        foreach ($this->database->select('SELECT span, period, records, empty, met, trim_scale(taken)::text AS taken, trim_scale(divisor)::text AS divisor FROM counted_figures WHERE kpi_unit_id = ?', [$place->id]) as $row) {
+        foreach ($this->database->select('SELECT span, period, '.CountedRows::COUNT.' FROM counted_figures WHERE kpi_unit_id = ?', [$place->id]) as $row) {
             $standing[$row->span][$row->period] = CountedRows::count($row);
         }
         $isNew = $standing === [];
         $write = $remove = $late = $settled = [];
+        $stayed = array_map(fn (string $date): int => Day::parse($date)->number, array_values(array_filter($this->database->table('late_figures')->where('kpi_unit_id', $place->id)->pluck('period')->all(), is_string(...))));
         foreach ($looked as $span => $dates) {
-            foreach ($dates as $date) {
+            foreach ($dates as $at => $date) {
                 [$is, $was] = [$found[$span][$date] ?? new Count, $standing[$span][$date] ?? new Count];
                 $isClosed = ! $isNew && $this->closures->locksPlace($place->unit_id, $place->created_at, $this->dates->period($date, $frequency));
                 if ($isClosed) {
@@ -220,7 +223,13 @@ final readonly class CountedWriter
                             $settled[] = $date;
                         } else {
                             $late[$date] = $is;
+                            $stayed[] = Day::parse($date)->number;
                         }
+                    }
+                } elseif ($span !== CountedRows::PERIOD && $this->holds($days[$span][$at][0], $stayed)) {
+                    // It would hold what came late in a month that stays as it was closed.
+                    if (isset($standing[$span][$date])) {
+                        $remove[$span][] = $date;
                     }
                 } elseif ($is->records === 0 && $is->empty === 0) {
                     if (isset($standing[$span][$date])) {
@@ -253,6 +262,15 @@ final readonly class CountedWriter
                 [$place->id, ...self::columns($late)],
             );
         }
+    }
+
+    /**
+     * @param  array{int, int}  $days
+     * @param  list<int>  $stayed  first days of periods that stay as they were closed
+     */
+    private function holds(array $days, array $stayed): bool
+    {
+        return array_filter($stayed, fn (int $day): bool => $day >= $days[0] && $day <= $days[1]) !== [];
     }
 
     /**

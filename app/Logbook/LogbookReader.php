@@ -183,7 +183,7 @@ final readonly class LogbookReader
                 array_map(fn (string $part): LogbookPart => new LogbookPart(
                     $part,
                     $text->write($kpi->measurement->definition, $kpi->scaled, CellValue::kept($parts[$kpi->id][$this->dates->date($period)][$part] ?? null)),
-                ), $kpi->parts),
+                ), $kpi->isTyped() ? $kpi->parts : []),
             );
         }, $this->kept($lines, $user));
     }

@@ -63,7 +63,7 @@ final readonly class BringIn
                 'state' => 'applied', 'added' => $added, 'changed' => $changed, 'gone' => $gone, 'same' => $load->brought - $load->refused - $added - $changed,
                 'covers_to_before' => $before?->covers_to, 'applied_at' => now(), 'updated_at' => now(),
             ]);
-            $this->database->statement("DELETE FROM records.w{$set->id} WHERE by_load NOT IN (SELECT id FROM record_loads WHERE record_set_id = ? AND state = 'applied' ORDER BY applied_at DESC LIMIT ?)", [$set->id, self::KEPT]);
+            $this->forgetOlder($set);
         });
         $this->database->statement('ANALYZE '.$this->sets->of($load->record_set_id)->table->name);
         $this->after();
@@ -76,8 +76,8 @@ final readonly class BringIn
             if ($set === null) {
                 return;
             }
-            if (! in_array($load->id, $this->latest($set->id, 1), true)) {
-                $this->database->table('record_loads')->where('id', $load->id)->update(['state' => 'applied', 'problem' => 'Another load has come in after it: take that one back first.']);
+            if ($this->latest($set->id) !== $load->id) {
+                $this->database->table('record_loads')->where('id', $load->id)->update(['state' => 'applied', 'problem' => $load->applied_at === null ? 'So many loads have come in after it that what it replaced is not known any more.' : 'Another load has come in after it: take that one back first.']);
 
                 return;
             }
@@ -94,10 +94,25 @@ final readonly class BringIn
         $this->after();
     }
 
-    /** @return list<int> loads that can be taken back, the latest first */
-    public function latest(int $set, int $most = self::KEPT): array
+    /** The load that can be taken back: the latest of which is known what it replaced. */
+    public function latest(int $set): ?int
     {
-        return array_values(array_map(intval(...), array_filter($this->database->table('record_loads')->where('record_set_id', $set)->where('state', '<>', 'undone')->whereNotNull('applied_at')->orderByDesc('applied_at')->orderByDesc('id')->limit($most)->pluck('id')->all(), is_int(...))));
+        return $this->undoable($set)[0] ?? null;
+    }
+
+    /** @return list<int> the latest first; of all others it is not known any more what they replaced */
+    private function undoable(int $set): array
+    {
+        return array_values(array_filter($this->database->table('record_loads')->where('record_set_id', $set)->where('state', '<>', 'undone')->whereNotNull('applied_at')->orderByDesc('applied_at')->orderByDesc('id')->pluck('id')->all(), is_int(...)));
+    }
+
+    private function forgetOlder(KeptSet $set): void
+    {
+        $older = array_slice($this->undoable($set->id), self::KEPT);
+        if ($older !== []) {
+            $this->database->table("records.w{$set->id}")->whereIn('by_load', $older)->delete();
+            $this->database->table('record_loads')->whereIn('id', $older)->update(['applied_at' => null]);
+        }
     }
 
     /** Holds the set, so that loads of it follow each other; null where it is not this worker's turn any more. */
@@ -160,8 +175,7 @@ final readonly class BringIn
      */
     private function count(array $touched, bool $isWhole): void
     {
-        if ($this->writer->size(array_keys($touched)) > CountedWriter::MOST_AT_ONCE) {
-            $this->writer->putOff(array_keys($touched));
+        if ($this->writer->putOffLarge(array_keys($touched))) {
             $this->jobs->dispatch(new CountJob);
 
             return;

@@ -6,7 +6,6 @@ namespace App\Sources;
 
 use App\Figures\CountedRows;
 use App\Figures\CountedText;
-use App\Figures\KeptCounts;
 use App\Figures\MeasurementStore;
 use App\Models\Measurement as Place;
 use App\Models\Unit;
@@ -26,8 +25,6 @@ use InvalidArgumentException;
 use Kybernet\Core\Calendar\Frequency;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Exact;
-use Kybernet\Core\Measure\Series;
-use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\FieldType;
 use Kybernet\Core\Records\RecordFigures;
@@ -79,19 +76,12 @@ final readonly class CountPreviewer
         $latest = $periods[count($periods) - 1];
         $names = $counted->unit === null ? null : $this->rows->names($set->set(), [$unit->id])[$unit->id];
         $members = $names === null ? null : [0 => $names];
-        $counts = $this->rows->tally($set)->each($counted, array_map(fn (Period $period): array => [$year->days($period)], $periods), $members)[0] ?? [];
-        $kept = [];
-        foreach ($periods as $at => $period) {
-            $kept[$period->key()] = $counts[$at] ?? new Count;
-        }
-        // Whether a set without known ends is open at a day hangs on its own days, which are looked for when it is saved.
-        $reach = [$year->days($periods[0])[0], $year->days($latest)[1]];
-        $figures = new RecordFigures($counted, $set->set()->coverage, $year, $frequency, new KeptCounts($counted->take, $year, $frequency, $kept, [], [], $reach, fn (): Count => new Count, fn (): array => []), new Series([]));
+        $figures = $this->rows->tried($counted, $set, $frequency, $periods, $names);
         [$fields, $records] = $this->records($counted, $set, $year->days($latest), $members);
         [$leftOut, $empty] = $this->leftOut($counted, $set, $year->days($latest), $members);
         [$unknown, $known, $all] = $this->names($counted, $set);
 
-        return new CountPreview($this->months($periods, $kept, $figures, $kpi, $unit, $month, $decimals), $leftOut, $empty, $fields, $records, $this->splits($splits, $counted, $set, $year->days($latest), $names, new NumberSetting($user->locale)), $unknown, $known, $all);
+        return new CountPreview($this->months($periods, $figures, $kpi, $unit, $month, $decimals), $leftOut, $empty, $fields, $records, $this->splits($splits, $counted, $set, $year->days($latest), $names, new NumberSetting($user->locale)), $unknown, $known, $all);
     }
 
     /**
@@ -102,31 +92,25 @@ final readonly class CountPreviewer
      */
     private function splits(array $typed, Counted $counted, KeptSet $set, array $days, ?array $names, NumberSetting $setting): array
     {
-        $text = new CountedText($set->set(), function (string $place, string $figure) use ($setting): string {
-            try {
-                return (string) $setting->read($figure)?->stripTrailingZeros();
-            } catch (InvalidArgumentException) {
-                // It is told where it is saved; here it only shows no parts yet.
-                return $figure;
-            }
-        });
+        // What is said wrongly is told where it is saved; here it only shows no parts yet.
+        $wrong = [];
+        $text = $this->text($set, $setting, $wrong);
         $isSaid = fn (mixed $member): bool => $member !== null && $member !== '' && $member !== [];
         $members = $text->splits(array_map(fn (array $split): array => array_filter($split, $isSaid), array_values(array_filter($typed, is_array(...)))));
         $previews = [];
         foreach (CountedReader::splits(new Row(['splits' => $members], '', new Problems), $set->set()) as $split) {
             $parts = array_map(fn (array $part): PreviewPart => new PreviewPart($part[0], $part[1]->records), $this->rows->tally($set)->parts($counted, $split, [$days], $names, $this->rows->codes($set->set())));
-            usort($parts, fn (PreviewPart $one, PreviewPart $other): int => [$other->records, $one->part] <=> [$one->records, $other->part]);
+            usort($parts, fn (PreviewPart $one, PreviewPart $other): int => [$other->records, $one->part === null, $one->part] <=> [$one->records, $other->part === null, $other->part]);
             $previews[] = new PreviewSplit($split->code, array_slice($parts, 0, self::PARTS));
         }
 
         return $previews;
     }
 
-    /** @param  array<array-key, mixed>  $typed */
-    private function counted(array $typed, KeptSet $set, NumberSetting $setting): Counted
+    /** @param  array<string, string>  $wrong  what is no figure, by place */
+    private function text(KeptSet $set, NumberSetting $setting, array &$wrong): CountedText
     {
-        $wrong = [];
-        $text = new CountedText($set->set(), function (string $place, string $figure) use ($setting, &$wrong): string {
+        return new CountedText($set->set(), function (string $place, string $figure) use ($setting, &$wrong): string {
             try {
                 return (string) $setting->read($figure)?->stripTrailingZeros();
             } catch (InvalidArgumentException $problem) {
@@ -135,6 +119,13 @@ final readonly class CountPreviewer
                 return $figure;
             }
         });
+    }
+
+    /** @param  array<array-key, mixed>  $typed */
+    private function counted(array $typed, KeptSet $set, NumberSetting $setting): Counted
+    {
+        $wrong = [];
+        $text = $this->text($set, $setting, $wrong);
         $members = $text->counted(array_filter($typed, fn (mixed $member): bool => $member !== null && $member !== '' && $member !== []));
         $problems = new Problems;
         $counted = CountedReader::read(new Row($members, '/counted', $problems), $set->set());
@@ -150,10 +141,9 @@ final readonly class CountPreviewer
 
     /**
      * @param  list<Period>  $periods
-     * @param  array<string, Count>  $kept
      * @return list<PreviewMonth>
      */
-    private function months(array $periods, array $kept, RecordFigures $figures, string $kpi, Unit $unit, Period $month, int $decimals): array
+    private function months(array $periods, RecordFigures $figures, string $kpi, Unit $unit, Period $month, int $decimals): array
     {
         $place = Place::query()->whereRelation('kpi', 'code', $kpi)->where('unit_id', $unit->id)->first();
         $standing = $place === null ? null : $this->kpis->one($place->id, $month->plus(-self::PERIODS - 12), $this->scorecard->year->months($month)[11])?->measurement;
@@ -165,8 +155,8 @@ final readonly class CountPreviewer
         return array_map(fn (Period $period): PreviewMonth => new PreviewMonth(
             $period->key(),
             $shown($figures->figure($period)),
-            $kept[$period->key()]->records,
-            $kept[$period->key()]->met,
+            $figures->counts->in($period)->records,
+            $figures->counts->in($period)->met,
             $measured === null ? 'not-judged' : $this->scorecard->periodStatus($measured, $period)->value,
             $shown($before instanceof RecordFigures ? $before->byHand->figure($period) : $before?->figure($period)),
             $shown($measured?->targets->goal($period)?->target),

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Sources;
 
 use App\Figures\CountedRows;
-use App\Figures\KeptCounts;
 use App\Sources\Views\GoalTried;
 use Brick\Math\BigDecimal;
 use Kybernet\Core\Calendar\Period;
@@ -14,13 +13,11 @@ use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Measure\Goal;
 use Kybernet\Core\Measure\Measurement;
 use Kybernet\Core\Measure\SameTargets;
-use Kybernet\Core\Measure\Series;
 use Kybernet\Core\Measure\TargetFrom;
 use Kybernet\Core\Records\Condition;
 use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Operator;
-use Kybernet\Core\Records\RecordFigures;
 use Kybernet\Core\Records\Take;
 use Kybernet\Core\Scorecard;
 use Kybernet\Core\Status\Status;
@@ -76,16 +73,7 @@ final readonly class GoalTrial
         $frequency = $measurement->definition->frequency;
         $latest = $this->scorecard->timeline->latest($frequency, $month);
         $periods = $this->scorecard->timeline->upTo($latest, self::PERIODS * 2 + 1);
-        $counts = $this->rows->tally($behind->set)->each($counted, array_map(fn (Period $period): array => [$behind->year->days($period)], $periods), $behind->names === null ? null : [0 => $behind->names])[0] ?? [];
-        $kept = [];
-        foreach ($periods as $at => $period) {
-            $kept[$period->key()] = $counts[$at] ?? new Count;
-        }
 
-        return $measurement->with(new RecordFigures(
-            $counted, $behind->set->set()->coverage, $behind->year, $frequency,
-            new KeptCounts(Take::Share, $behind->year, $frequency, $kept, [], [], null, fn (): Count => new Count, fn (): array => []),
-            new Series([]),
-        ), $measurement->targets);
+        return $measurement->with($this->rows->tried($counted, $behind->set, $frequency, $periods, $behind->names), $measurement->targets);
     }
 }

@@ -40,8 +40,8 @@ final readonly class QueryFetcher
             );
             $this->refuseWriters($pdo);
             $pdo->exec('BEGIN TRANSACTION READ ONLY ISOLATION LEVEL REPEATABLE READ');
-            // A cursor takes one query and nothing else.
-            $pdo->exec('DECLARE kybernet_records NO SCROLL CURSOR FOR '.rtrim(trim($query['sql']), ';'));
+            // Prepared, it can be one query and nothing behind it.
+            $pdo->prepare('DECLARE kybernet_records NO SCROLL CURSOR FOR '.rtrim(trim($query['sql']), ';'))->execute();
             $file = fopen($path, 'wb');
             if ($file === false) {
                 throw new NotAsked('There is no place for what comes.');

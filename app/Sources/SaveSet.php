@@ -65,7 +65,7 @@ final readonly class SaveSet
             $this->database->table('record_sets')->where('id', $set->id)->update([...$this->row($wanted, $fields), 'version' => $wanted->version + 1, 'updated_at' => now()]);
             $this->owners($set->id, $wanted->owners);
             $this->sets->forget();
-            ($this->writer)(array_values(array_filter($this->database->table('kpis')->where('record_set_id', $set->id)->pluck('id')->all(), is_int(...))));
+            $this->countAgain($set->id);
         });
     }
 
@@ -82,7 +82,7 @@ final readonly class SaveSet
             $all = array_filter([...$this->sets->of($row->id)->set()->unitNames, ...$names], fn (string $code): bool => $code !== '');
             $this->database->table('record_sets')->where('id', $row->id)->update(['unit_names' => json_encode((object) $all, JSON_THROW_ON_ERROR), 'version' => $this->database->raw('version + 1'), 'updated_at' => now()]);
             $this->sets->forget();
-            ($this->writer)(array_values(array_filter($this->database->table('kpis')->where('record_set_id', $row->id)->pluck('id')->all(), is_int(...))));
+            $this->countAgain($row->id);
         });
     }
 
@@ -91,6 +91,14 @@ final readonly class SaveSet
     {
         $this->trail->within((string) Str::uuid(), '', fn (): int => $this->database->table('record_sets')->where('id', $row->id)->update(['retired_at' => $isRetired ? now() : null, 'version' => $this->database->raw('version + 1'), 'updated_at' => now()]));
         $this->sets->forget();
+    }
+
+    private function countAgain(int $set): void
+    {
+        $kpis = array_values(array_filter($this->database->table('kpis')->where('record_set_id', $set)->pluck('id')->all(), is_int(...)));
+        if (! $this->writer->putOffLarge($kpis)) {
+            ($this->writer)($kpis);
+        }
     }
 
     /** @return array<string, string> what cannot be changed while there are records */

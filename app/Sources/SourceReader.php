@@ -78,8 +78,7 @@ final readonly class SourceReader
         $changes = $this->rights->analyses($user, $set->unitId);
         $loads = array_values(RecordLoad::query()->where('record_set_id', $set->id)->orderByDesc('id')->limit(self::LOADS)->get()->all());
         $names = $this->people($loads);
-        $latest = $this->bring->latest($set->id, 1);
-        $undoable = $latest !== [] && in_array($latest[0], $this->bring->latest($set->id), true) ? $latest[0] : null;
+        $undoable = $this->bring->latest($set->id);
         $field = fn (string $name, ?string $type, ?string $expression): SourceField => new SourceField(
             $name, $type, $expression, $set->entry->meanings[$name] ?? '', in_array($name, $set->sensitive(), true), $columns[$name][0] ?? null, $columns[$name][1] ?? '', $examples[$name] ?? [],
         );
@@ -113,10 +112,9 @@ final readonly class SourceReader
                 $rows[] = array_map(fn (string $field): ?string => self::text($values[$set->table->columns[$field]]), $fields);
             }
         }
-        $latest = $this->bring->latest($set->id, 1);
 
         return new LoadPage(
-            LoadLine::of($load, $this->people([$load])[$load->user_id] ?? null, $latest !== [] && $latest[0] === $load->id),
+            LoadLine::of($load, $this->people([$load])[$load->user_id] ?? null, $this->bring->latest($set->id) === $load->id),
             $set->code,
             array_values($this->database->table('record_refusals')->where('record_load_id', $load->id)->orderBy('line')->limit(self::REFUSALS)->get()->map(fn ($row): Refusal => new Refusal($row->line, $row->field, $row->typed, $row->reason))->all()),
             $fields,

@@ -122,7 +122,7 @@ final readonly class SplitsReader
 
         return array_map(fn (SplitPart $part): SplitPartView => new SplitPartView(
             $isOfUnits && $part->part !== null ? $this->organisation->byCode($part->part)->name ?? $part->part : $part->part,
-            Shown::of($part->actual, $kpi), $share($part->share), $share($shares[$key($part)] ?? null), $part->target === null ? null : (string) $part->target, $part->status->value,
+            Shown::of($part->actual, $kpi), $share($part->share), $share(($shares[$key($part)] ?? null) === null ? null : $part->share?->minus($shares[$key($part)])), $part->target === null ? null : (string) $part->target, $part->status->value,
         ), $parts);
     }
 }

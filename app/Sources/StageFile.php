@@ -38,11 +38,15 @@ final readonly class StageFile
         try {
             [$brought, $refused, $columns] = $this->copy($load, $set);
             [$twice, $counts] = $this->database->transaction(function () use ($load, $set, $columns): array {
+                // Held for as long as it takes, so that nobody takes the worker for dead.
+                $this->hold($load);
                 $this->database->statement(self::ROOM);
 
                 return [$this->refuseTwice($load, $set), $this->held($load, $set, $columns)];
             });
             $refused += $twice;
+        } catch (NotItsTurn) {
+            return;
         } catch (BadTable $bad) {
             $this->database->select('SELECT kybernet_unstage_records(?)', [$load->id]);
             $this->end($load, ['state' => 'failed', 'problem' => $bad->getMessage()]);
@@ -108,16 +112,22 @@ final readonly class StageFile
     private function write(RecordLoad $load, array $lines, array $columns, array $refusals, int $progress): void
     {
         $this->database->transaction(function () use ($load, $lines, $columns, $refusals, $progress): void {
-            // Only the worker whose turn it is writes.
-            if ($this->database->table('record_loads')->where('id', $load->id)->where('turn', $load->turn)->where('state', 'reading')->update(['progress' => $progress, 'alive_at' => now()]) === 0) {
-                throw new BadTable('It is being read again.');
-            }
+            $this->hold($load);
+            $this->database->table('record_loads')->where('id', $load->id)->update(['progress' => $progress, 'alive_at' => now()]);
             if ($lines !== []) {
                 $pdo = DB::connection()->getPdo();
                 $pdo->pgsqlCopyFromArray("records.s{$load->id}", $lines, "\t", '\\\\N', implode(',', ['line', ...$columns]));
             }
             $this->database->table('record_refusals')->insert($refusals);
         });
+    }
+
+    /** @throws NotItsTurn where another worker has been set to it: what is staged is that one's */
+    private function hold(RecordLoad $load): void
+    {
+        if ($this->database->table('record_loads')->where('id', $load->id)->where('turn', $load->turn)->where('state', 'reading')->lockForUpdate()->value('id') === null) {
+            throw new NotItsTurn;
+        }
     }
 
     /** Of a record that stands twice in the file the first is taken. */

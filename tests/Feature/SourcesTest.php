@@ -3,8 +3,10 @@
 declare(strict_types=1);
 
 use App\Models\Kpi;
+use App\Models\RecordLoad;
 use App\Sources\CountJob;
 use App\Sources\ForgetFiles;
+use App\Sources\StageFile;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Storage;
@@ -122,6 +124,8 @@ it('shows the very records behind a figure, their cases and parts, and what anot
     $parts = $this->getJson("{$at}/splits?period=2026-07&span=yearToDate")->assertOk()->json('0.parts');
     expect(array_map(fn (array $part): array => [$part['part'], $part['actual']['exact'] ?? null, $part['share'], $part['target'], $part['status']], $parts))
         ->toBe([['burst', '100', '50.0', '80', 'red'], ['leak', '50', '50.0', null, 'not-judged'], ['meter', null, '0.0', '20', 'red']]);
+    // June: J-1 burst, J-2 leak; July: J-3 burst, J-4 leak. Neither share moved.
+    expect(array_column($this->getJson("{$at}/splits?period=2026-07&span=month")->json('0.parts'), 'moved', 'part'))->toBe(['burst' => '0.0', 'leak' => '0.0', 'meter' => '0.0']);
     $this->getJson('/api/measurements/'.World::id('FLOW', 'NORTH').'/records?period=2026-07&span=month')->assertNotFound();
 });
 
@@ -215,4 +219,49 @@ it('forgets files that nobody needs, and takes a load back without its file', fu
     expect(is_file($path))->toBeFalse();
     $this->deleteJson("/api/record-loads/{$page['loads'][0]['id']}/application")->assertStatus(202);
     expect($this->getJson('/api/record-sets/JOBS')->json('records'))->toBe(0);
+});
+
+it('takes back the latest loads, and none of which it is not known any more what it replaced', function () {
+    ($this->jobs)();
+    $loads = [];
+    foreach (range(1, 6) as $cost) {
+        $this->travel(1)->minutes();
+        $loads[] = ($this->bring)("Job no;Cost\nJ-1;{$cost}\n")['id'];
+    }
+    $cost = fn (): string => (string) (float) DB::table('records.r'.DB::table('record_sets')->where('code', 'JOBS')->value('id'))->where('c1', 'J-1')->value('c6');
+    $back = fn (int $load) => $this->deleteJson("/api/record-loads/{$load}/application");
+
+    // The first waits for those that came after it.
+    $back($loads[4])->assertStatus(202);
+    expect($cost())->toBe('6')->and($this->getJson("/api/record-loads/{$loads[4]}")->json('load.problem'))->toContain('take that one back first');
+    foreach ([5, 4, 3, 2, 1] as $at) {
+        $back($loads[$at])->assertStatus(202);
+        expect($cost())->toBe((string) $at);
+    }
+    $back($loads[0])->assertStatus(202);
+    expect($cost())->toBe('1')->and($this->getJson('/api/record-sets/JOBS')->json('records'))->toBe(7)->and(array_filter($this->getJson('/api/record-sets/JOBS')->json('loads'), fn (array $load): bool => $load['undoable']))->toBe([]);
+});
+
+it('leaves what another worker has staged alone, when its turn is over', function () {
+    ($this->jobs)();
+    $load = $this->postJson('/api/record-sets/JOBS/loads', ['file' => UploadedFile::fake()->createWithContent('more.csv', "Job no;Cost\nJ-1;5\n")])->assertCreated()->json('load.id');
+    $late = RecordLoad::query()->findOrFail($load);
+    DB::table('record_loads')->where('id', $load)->update(['state' => 'reading', 'turn' => $late->turn + 1]);
+    $late->turn = 1;
+    app(StageFile::class)($late);
+
+    expect(DB::table('record_loads')->where('id', $load)->value('state'))->toBe('reading')->and(DB::scalar('SELECT to_regclass(?) IS NOT NULL', ["records.s{$load}"]))->toBeTrue();
+});
+
+it('lets nothing that came late into a longer span over a closed month, however many records there are', function () {
+    ($this->jobs)(['unitNames' => ['Old north' => 'NORTH']]);
+    ($this->counts)(['take' => 'median', 'of' => 'took'], [], 'HALF');
+    $figure = fn (string $span): ?string => $this->getJson('/api/units/NORTH/kpis/HALF?period=2026-07&span=month')->json("{$span}.actual.exact");
+    expect([$figure('month'), $figure('yearToDate')])->toBe(['4', '4']);
+    $this->travel(1)->minutes();
+    $this->putJson('/api/units/ORG/closing', ['period' => '2026-06'])->assertOk();
+    // J-2 of June took 19 days, not 10: as many records as before. June stays 6, the median of 2 and 10, and July is 4.
+    ($this->bring)("Job no;Reported\nJ-2;01/06/2026\n");
+
+    expect($this->getJson('/api/units/NORTH/kpis/HALF?period=2026-06&span=month')->json('month.actual.exact'))->toBe('6')->and($figure('month'))->toBe('4')->and($figure('yearToDate'))->toBe('5');
 });

@@ -15,7 +15,7 @@ final readonly class SplitPartView
         #[OA\Property(description: 'null for what has an empty field')] public ?string $part,
         #[OA\Property] public ?Shown $actual,
         #[OA\Property(description: 'of the whole, in %')] public ?string $share,
-        #[OA\Property(description: 'its share in the span before, in %')] public ?string $before,
+        #[OA\Property(description: 'in points, against its share in the span before')] public ?string $moved,
         #[OA\Property(description: 'the share that it should have, in %')] public ?string $target,
         #[OA\Property(ref: StatusSchema::REF)] public string $status,
     ) {}

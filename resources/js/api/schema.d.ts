@@ -4067,8 +4067,8 @@ export interface components {
             actual: components["schemas"]["Shown"] | null;
             /** @description of the whole, in % */
             share: string | null;
-            /** @description its share in the span before, in % */
-            before: string | null;
+            /** @description in points, against its share in the span before */
+            moved: string | null;
             /** @description the share that it should have, in % */
             target: string | null;
             status: components["schemas"]["Status"];

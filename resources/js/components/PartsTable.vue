@@ -44,10 +44,10 @@ const rest = (split: Schemas['SplitView']) => {
 };
 const most = (split: Schemas['SplitView']): number =>
     Math.max(1, ...split.parts.flatMap((part) => [Number(part.share ?? 0), Number(part.target ?? 0)]));
-const moved = (part: Schemas['SplitPart']): number | null =>
-    part.share === null || part.before === null ? null : Number(part.share) - Number(part.before);
-const signed = (value: number): string =>
-    `${value > 0 ? '+' : value < 0 ? '−' : '±'}${plain(Math.abs(Number(value.toFixed(1))))}`;
+const signed = (points: string): string => {
+    const value = Number(points);
+    return `${value > 0 ? '+' : value < 0 ? '−' : '±'}${plain(Math.abs(value))}`;
+};
 const before = computed(() => (shownSpan.value === 'month' ? 'against the month before' : 'against a year earlier'));
 const hasTargets = (split: Schemas['SplitView']): boolean => split.parts.some(({ target }) => target !== null);
 </script>
@@ -115,7 +115,7 @@ const hasTargets = (split: Schemas['SplitView']): boolean => split.parts.some(({
                             {{ part.share === null ? '' : plain(Number(part.share)) }}
                         </td>
                         <td class="pl-3 text-right whitespace-nowrap text-ink-soft">
-                            {{ moved(part) === null ? '' : signed(moved(part)!) }}
+                            {{ part.moved === null ? '' : signed(part.moved) }}
                         </td>
                         <td v-if="hasTargets(split)" class="pl-3 text-right whitespace-nowrap text-ink-soft">
                             {{ part.target === null ? '' : plain(Number(part.target)) }}
