@@ -54,14 +54,19 @@ final readonly class FileSteps
         });
     }
 
-    /** Files whose worker died: nobody holds them, and nobody has been heard of for a while. */
+    /**
+     * Files whose worker died: nobody holds them, and nobody has been heard of for a while. One may die between taking
+     * the job and saying so: nothing was heard of the file yet, and no job waits any more.
+     */
     public function resume(): void
     {
         $this->database->transaction(function (): void {
             /** @var list<object{id: int, state: string, turn: int, tries: int}> $left */
             $left = $this->database->select(
-                "SELECT id, state, turn, tries FROM {$this->table} WHERE state IN ('reading', 'applying', 'undoing') AND alive_at < now() - make_interval(secs => ?) ORDER BY id FOR UPDATE SKIP LOCKED",
-                [self::SILENT_SECONDS],
+                "SELECT id, state, turn, tries FROM {$this->table} WHERE state IN ('reading', 'applying', 'undoing')
+                    AND coalesce(alive_at, updated_at) < ?
+                    AND (alive_at IS NOT NULL OR NOT EXISTS (SELECT 1 FROM jobs WHERE reserved_at IS NULL)) ORDER BY id FOR UPDATE SKIP LOCKED",
+                [now()->subSeconds(self::SILENT_SECONDS)],
             );
             foreach ($left as $file) {
                 if ($file->tries >= self::MOST_TRIES) {
@@ -72,7 +77,7 @@ final readonly class FileSteps
 
                     continue;
                 }
-                $this->database->table($this->table)->where('id', $file->id)->update(['turn' => $file->turn + 1, 'tries' => $file->tries + 1, 'alive_at' => null]);
+                $this->database->table($this->table)->where('id', $file->id)->update(['turn' => $file->turn + 1, 'tries' => $file->tries + 1, 'alive_at' => null, 'updated_at' => now()]);
                 $this->jobs->dispatch(($this->job)($file->id, $file->turn + 1));
             }
         });

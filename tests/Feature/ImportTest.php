@@ -162,9 +162,17 @@ it('takes up an import whose worker died, and gives it back after the third', fu
     $die();
     app('steps-of-imports')->resume();
     Queue::assertPushed(ImportJob::class, fn (ImportJob $job): bool => $job->turn === 1);
-    // Waiting for a worker is not being dead.
+    // Waiting for a worker is not being dead, however long it takes.
+    app('steps-of-imports')->resume();
+    DB::table('imports')->where('id', $sent['id'])->update(['updated_at' => now()->subMinute()]);
+    DB::table('jobs')->insert(['queue' => 'default', 'payload' => '{}', 'attempts' => 0, 'reserved_at' => null, 'available_at' => 0, 'created_at' => 0]);
     app('steps-of-imports')->resume();
     Queue::assertPushed(ImportJob::class, 1);
+    // A worker that died between taking the job and saying so leaves none that waits.
+    DB::table('jobs')->update(['reserved_at' => 1]);
+    app('steps-of-imports')->resume();
+    Queue::assertPushed(ImportJob::class, fn (ImportJob $job): bool => $job->turn === 2);
+    DB::table('imports')->where('id', $sent['id'])->update(['tries' => 2]);
     foreach ([2, 3] as $turn) {
         $die();
         app('steps-of-imports')->resume();
