@@ -7,6 +7,7 @@ namespace App\Records;
 use Brick\Math\BigDecimal;
 use Illuminate\Database\Connection;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Percentile;
 use Kybernet\Core\Records\Count;
 use Kybernet\Core\Records\Counted;
 use Kybernet\Core\Records\Day;
@@ -16,7 +17,6 @@ use Kybernet\Core\Records\RecordSet;
 use Kybernet\Core\Records\Source;
 use Kybernet\Core\Records\Split;
 use Kybernet\Core\Records\Take;
-use Kybernet\Core\Records\Taking;
 use Kybernet\Core\Records\Zone;
 use stdClass;
 
@@ -123,7 +123,7 @@ final readonly class RecordTally
             explode(' ', $row->taken),
         );
         $taken = match (true) {
-            $counted->take === Take::Median || $counted->take === Take::Percentile => $numbers === [] || $records === 0 ? null : Taking::between($numbers, $records, $counted->percentile()),
+            $counted->take === Take::Median || $counted->take === Take::Percentile => $numbers === [] || $records === 0 ? null : Percentile::between($numbers, $records, $counted->percentile()),
             default => $numbers[0] ?? null,
         };
 

@@ -17,10 +17,10 @@ use InvalidArgumentException;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Percentile;
 use Kybernet\Core\Records\Expression;
 use Kybernet\Core\Records\FieldType;
 use Kybernet\Core\Records\Source;
-use Kybernet\Core\Records\Taking;
 use Kybernet\Core\Scorecard;
 
 /**
@@ -150,8 +150,8 @@ final readonly class CasesReader
         }
         $text = fn (Exact $figure): string => (string) $figure->rounded(self::DECIMALS)->stripTrailingZeros();
         $values = $count > self::MOST_DOTS ? [] : $this->texts("SELECT value::text AS value FROM ({$cases}) AS cases WHERE value IS NOT NULL ORDER BY cases.value", $bound);
-        $quantile = fn (int $percent): string => $text(Taking::between(
-            array_map(Exact::of(...), $this->texts("SELECT value::text AS value FROM ({$cases}) AS cases WHERE value IS NOT NULL ORDER BY cases.value OFFSET ".Taking::place($count, BigDecimal::of($percent)).' LIMIT 2', $bound)),
+        $quantile = fn (int $percent): string => $text(Percentile::between(
+            array_map(Exact::of(...), $this->texts("SELECT value::text AS value FROM ({$cases}) AS cases WHERE value IS NOT NULL ORDER BY cases.value OFFSET ".Percentile::place($count, BigDecimal::of($percent)).' LIMIT 2', $bound)),
             $count,
             BigDecimal::of($percent),
         ));

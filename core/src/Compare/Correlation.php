@@ -15,8 +15,8 @@ final class Correlation
     /**
      * Pearson's product-moment correlation of what both have; null with fewer than three pairs, or when one is constant.
      *
-     * @param  array<string, float>  $one  by unit or period
-     * @param  array<string, float>  $other
+     * @param  array<int|string, float>  $one  by unit or period
+     * @param  array<int|string, float>  $other
      */
     public static function pearson(array $one, array $other): ?float
     {
@@ -40,8 +40,8 @@ final class Correlation
     /**
      * Spearman's rank correlation: Pearson's of the ranks, ties sharing the mean of theirs.
      *
-     * @param  array<string, float>  $one  by unit or period
-     * @param  array<string, float>  $other
+     * @param  array<int|string, float>  $one  by unit or period
+     * @param  array<int|string, float>  $other
      */
     public static function spearman(array $one, array $other): ?float
     {
@@ -51,8 +51,8 @@ final class Correlation
     }
 
     /**
-     * @param  array<string, float>  $one
-     * @param  array<string, float>  $other
+     * @param  array<int|string, float>  $one
+     * @param  array<int|string, float>  $other
      * @return array{list<float>, list<float>}
      */
     private static function pairs(array $one, array $other): array
@@ -64,15 +64,23 @@ final class Correlation
 
     /**
      * @param  list<float>  $values
-     * @return array<string, float>
+     * @return array<int|string, float>
      */
     private static function ranks(array $values): array
     {
-        $ranks = [];
+        asort($values);
+        $groups = [];
+        $before = null;
         foreach ($values as $index => $value) {
-            $below = count(array_filter($values, fn (float $other): bool => $other < $value));
-            $equal = count(array_filter($values, fn (float $other): bool => $other === $value));
-            $ranks["#{$index}"] = $below + ($equal + 1) / 2;
+            $groups[count($groups) - (int) ($value === $before)][] = $index;
+            $before = $value;
+        }
+        [$ranks, $below] = [[], 0];
+        foreach ($groups as $alike) {
+            foreach ($alike as $index) {
+                $ranks["#{$index}"] = $below + (count($alike) + 1) / 2;
+            }
+            $below += count($alike);
         }
 
         return $ranks;

@@ -6,6 +6,7 @@ namespace Kybernet\Core\Compare;
 
 use InvalidArgumentException;
 use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Measure\Percentile;
 use Kybernet\Core\Status\Polarity;
 
 /**
@@ -16,13 +17,14 @@ final readonly class Peers
     private const TENTH = 0.1;
 
     /**
-     * @param  array<string, Exact>  $figures  by unit
-     * @param  list<float>  $sorted  the figures, ascending
+     * @param  array<int|string, Exact>  $figures  by unit
+     * @param  non-empty-list<Exact>  $inOrder  the figures, ascending
+     * @param  non-empty-list<float>  $sorted  the same
      */
-    private function __construct(private Polarity $polarity, private array $figures, private array $sorted) {}
+    private function __construct(private Polarity $polarity, private array $figures, private array $inOrder, private array $sorted) {}
 
     /**
-     * @param  array<string, Exact>  $figures  by unit, at least one
+     * @param  array<int|string, Exact>  $figures  by unit, at least one
      * @param  Polarity  $polarity  a band's figures are handed in as their distances, with lower as the polarity
      *
      * @throws InvalidArgumentException when there is no figure
@@ -32,43 +34,45 @@ final readonly class Peers
         if ($figures === []) {
             throw new InvalidArgumentException('There are no units to compare.');
         }
-        $sorted = array_values(array_map(fn (Exact $figure): float => $figure->toFloat(), $figures));
-        sort($sorted);
+        $inOrder = array_values($figures);
+        usort($inOrder, fn (Exact $one, Exact $other): int => $one->compareTo($other));
 
-        return new self($polarity, $figures, $sorted);
+        return new self($polarity, $figures, $inOrder, array_map(fn (Exact $figure): float => $figure->toFloat(), $inOrder));
     }
 
     /**
      * Rank by polarity, 1 for the best; ties share the better rank. Null for every unit of a KPI that is only tracked.
      *
-     * @return array<string, int|null> by unit
+     * @return array<int|string, int|null> by unit
      */
     public function ranks(): array
     {
-        return array_map(function (Exact $figure): ?int {
-            if (! $this->isJudged()) {
-                return null;
-            }
-            $better = array_filter($this->figures, fn (Exact $other): bool => $this->polarity->adverse($other->minus($figure))->sign() < 0);
+        $isHigher = $this->polarity === Polarity::Higher;
+        $below = $this->below();
+        $upTo = [];
+        foreach ($below as $smaller) {
+            $upTo[$smaller] = ($upTo[$smaller] ?? 0) + 1;
+        }
+        $all = count($this->figures);
 
-            return count($better) + 1;
-        }, $this->figures);
+        return array_map(fn (int $smaller): ?int => match (true) {
+            ! $this->isJudged() => null,
+            $isHigher => $all - $smaller - $upTo[$smaller] + 1,
+            default => $smaller + 1,
+        }, $below);
     }
 
     /**
      * Where each unit lies among the figures, 0 to 100: the place at which the type 7 quantile gives its figure. Ties
      * share the lowest. 50 for a unit alone.
      *
-     * @return array<string, float> by unit
+     * @return array<int|string, float> by unit
      */
     public function percentiles(): array
     {
         $most = count($this->figures) - 1;
 
-        return array_map(fn (Exact $figure): float => $most === 0 ? 50.0 : 100 * count(array_filter(
-            $this->figures,
-            fn (Exact $other): bool => $other->compareTo($figure) < 0,
-        )) / $most, $this->figures);
+        return array_map(fn (int $smaller): float => $most === 0 ? 50.0 : 100 * $smaller / $most, $this->below());
     }
 
     /**
@@ -92,6 +96,16 @@ final readonly class Peers
         return $this->sorted[$below] + ($place - $below) * ($this->sorted[$above] - $this->sorted[$below]);
     }
 
+    /**
+     * The same exactly, where something is worked out from it.
+     *
+     * @param  int<0, 100>  $percent
+     */
+    public function level(int $percent): Exact
+    {
+        return Percentile::of($this->inOrder, $percent);
+    }
+
     /** @return array{float, float, float} lower quartile, median, upper quartile */
     public function quartiles(): array
     {
@@ -106,7 +120,7 @@ final readonly class Peers
     /**
      * How many standard deviations (of these units, n − 1) each lies above their mean; 0 where all are equal.
      *
-     * @return array<string, float> by unit
+     * @return array<int|string, float> by unit
      */
     public function zScores(): array
     {
@@ -121,7 +135,7 @@ final readonly class Peers
      * The units in the best and in the worst tenth: those at or beyond the type 7 quantile that cuts it off. None where
      * all are equal, and none for a KPI that is only tracked.
      *
-     * @return array{best: list<string>, worst: list<string>}
+     * @return array{best: list<int|string>, worst: list<int|string>}
      */
     public function tenths(): array
     {
@@ -141,7 +155,7 @@ final readonly class Peers
     /**
      * The share of units that meet their target, 0 to 1, among those that have one; null when none has.
      *
-     * @param  array<string, Exact>  $targets  by unit
+     * @param  array<int|string, Exact>  $targets  by unit
      */
     public function shareMeetingTarget(array $targets): ?float
     {
@@ -153,13 +167,33 @@ final readonly class Peers
     /**
      * How many units meet their target; none for a KPI that is only tracked.
      *
-     * @param  array<string, Exact>  $targets  by unit
+     * @param  array<int|string, Exact>  $targets  by unit
      */
     public function meetingTarget(array $targets): int
     {
         $meets = fn (Exact $figure, string $unit): bool => $this->isJudged() && $this->polarity->adverse($figure->minus($targets[$unit]))->sign() <= 0;
 
         return count(array_filter(array_intersect_key($this->figures, $targets), $meets, ARRAY_FILTER_USE_BOTH));
+    }
+
+    /**
+     * How many figures are smaller than each one.
+     *
+     * @return array<int|string, int> by unit
+     */
+    private function below(): array
+    {
+        $figures = $this->figures;
+        uasort($figures, fn (Exact $one, Exact $other): int => $one->compareTo($other));
+        [$below, $place, $before] = [[], 0, null];
+        foreach ($figures as $unit => $figure) {
+            $smaller = $before !== null && $figure->compareTo($before[0]) === 0 ? $before[1] : $place;
+            $below[$unit] = $smaller;
+            $before = [$figure, $smaller];
+            $place++;
+        }
+
+        return array_replace($this->figures, $below);
     }
 
     private function isJudged(): bool

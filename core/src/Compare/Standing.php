@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Kybernet\Core\Compare;
 
-use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Status\Polarity;
 
 /**
@@ -41,12 +40,13 @@ final readonly class Standing
         $figures = [];
         $targets = [];
         foreach ($spans as $code => $span) {
-            $band = $span->goal?->band;
-            if ($span->actual === null || ($polarity === Polarity::Band && $band === null)) {
+            $figure = PeerFigure::of($span);
+            $ranked = $figure->ranked($polarity);
+            if ($ranked === null) {
                 continue;
             }
-            $figures[$code] = $polarity === Polarity::Band ? $band->distance($span->actual) : $span->actual;
-            $target = $polarity === Polarity::Band ? Exact::of(0) : $span->goal?->target;
+            $figures[$code] = $ranked;
+            $target = $figure->aim($polarity);
             if ($target !== null) {
                 $targets[$code] = $target;
             }

@@ -1,0 +1,149 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Kybernet\Core\Compare;
+
+use Kybernet\Core\Measure\Accumulation;
+use Kybernet\Core\Measure\Band;
+use Kybernet\Core\Measure\Exact;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * One KPI of many like units on a span: how they rank and are spread, who stands out, and what it would be worth to bring
+ * the worse ones along. What lies in or out of a band is ranked by its distance from it.
+ */
+final readonly class Comparison
+{
+    /**
+     * @param  array<int|string, PeerFigure>  $units  in register order
+     * @param  array<int|string, int|null>  $ranks  by unit with a figure, 1 for the best; null for what is only tracked
+     * @param  array<int|string, float>  $percentiles  by unit with a figure
+     * @param  list<int|string>  $bestTenth
+     * @param  list<int|string>  $worstTenth
+     * @param  array<string, Gain|null>  $gains  by the value of {@see Level}
+     */
+    private function __construct(
+        public array $units,
+        public Polarity $polarity,
+        public array $ranks,
+        public array $percentiles,
+        public array $bestTenth,
+        public array $worstTenth,
+        /** none where no unit has a figure */
+        public ?Peers $peers,
+        /** how many units have a target (or a band) to meet */
+        public int $aiming,
+        public int $meeting,
+        public array $gains,
+    ) {}
+
+    /**
+     * @param  array<int|string, PeerFigure>  $units  in register order
+     * @param  int  $left  periods of the financial year that have not ended
+     * @param  int  $periods  of that year
+     */
+    public static function of(array $units, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): self
+    {
+        [$ranked, $aims] = [[], []];
+        foreach ($units as $unit => $figure) {
+            $value = $figure->ranked($polarity);
+            if ($value === null) {
+                continue;
+            }
+            $ranked[$unit] = $value;
+            $aim = $figure->aim($polarity);
+            if ($aim !== null) {
+                $aims[$unit] = $aim;
+            }
+        }
+        if ($ranked === []) {
+            return new self($units, $polarity, [], [], [], [], null, 0, 0, array_fill_keys(array_column(Level::cases(), 'value'), null));
+        }
+        $peers = Peers::of($ranked, $polarity === Polarity::Band ? Polarity::Lower : $polarity);
+        ['best' => $best, 'worst' => $worst] = $peers->tenths();
+        $gains = [];
+        foreach (Level::cases() as $level) {
+            $gains[$level->value] = Gain::of($units, self::levels($level, $units, $peers, $polarity), $polarity, $accumulation, $left, $periods);
+        }
+
+        return new self($units, $polarity, $peers->ranks(), $peers->percentiles(), $best, $worst, $peers, count($aims), $peers->meetingTarget($aims), $gains);
+    }
+
+    /**
+     * The best, or the last, in their order; fewer where fewer have a figure, none for what is only tracked. Of those
+     * that share a rank the one that stands first in the register comes first.
+     *
+     * @param  positive-int  $most
+     * @return list<int|string>
+     */
+    public function first(int $most, bool $isLast = false): array
+    {
+        $ranks = array_filter($this->ranks, is_int(...));
+        $isLast ? arsort($ranks) : asort($ranks);
+
+        return array_slice(array_keys($ranks), 0, $most);
+    }
+
+    /** Whether a unit is the last, and not because all are equal. */
+    public function isLast(int|string $unit): bool
+    {
+        $ranks = array_filter($this->ranks, is_int(...));
+
+        return isset($ranks[$unit]) && $ranks[$unit] > 1 && $ranks[$unit] === max($ranks);
+    }
+
+    /**
+     * By how much each has moved from what it was; those that got worse most first, and those that got better most last.
+     * In a band, by how its distance from it has.
+     *
+     * @param  array<int|string, PeerFigure>  $before  by unit
+     * @return array<int|string, Variance> by unit that has both figures
+     */
+    public function moved(array $before): array
+    {
+        $moved = $adverse = [];
+        foreach ($this->units as $unit => $figure) {
+            $then = $before[$unit] ?? null;
+            if ($figure->actual === null || $then?->actual === null) {
+                continue;
+            }
+            $moved[$unit] = $this->polarity === Polarity::Band
+                ? Variance::withinBand($figure->actual, $then->actual, $figure->band === null ? null : [$figure->band, $figure->actual, $then->actual])
+                : Variance::between($figure->actual, $then->actual, $this->polarity);
+            $adverse[$unit] = $this->polarity === Polarity::Band
+                ? ($figure->band?->distance($figure->actual)->minus($figure->band->distance($then->actual)) ?? Exact::of(0))
+                : $this->polarity->adverse($moved[$unit]->difference);
+        }
+        uasort($adverse, fn (Exact $one, Exact $other): int => $other->compareTo($one));
+
+        return array_replace($adverse, $moved);
+    }
+
+    /**
+     * @param  array<int|string, PeerFigure>  $units
+     * @return array<int|string, Exact> by unit
+     */
+    private static function levels(Level $level, array $units, Peers $peers, Polarity $polarity): array
+    {
+        if ($polarity === Polarity::Band || $level === Level::Target) {
+            // Of a band's units each has its own idea of good, so a level of them all says nothing.
+            return $polarity === Polarity::Band && $level !== Level::Target ? [] : array_filter(array_map(
+                fn (PeerFigure $figure): ?Exact => $figure->band === null || $figure->actual === null ? $figure->target : self::inside($figure->band, $figure->actual),
+                $units,
+            ));
+        }
+
+        return array_fill_keys(array_keys($units), $peers->level(match (true) {
+            $level === Level::Median => 50,
+            $polarity === Polarity::Higher => 75,
+            default => 25,
+        }));
+    }
+
+    /** The nearer limit of the band; the figure itself where it lies inside. */
+    private static function inside(Band $band, Exact $figure): Exact
+    {
+        return $band->broken($figure) ?? $figure;
+    }
+}
