@@ -2,6 +2,7 @@
 
 declare(strict_types=1);
 
+use App\Compare\CompareController;
 use App\Exchange\BookController;
 use App\Exchange\ExportController;
 use App\Import\ImportController;
@@ -144,6 +145,9 @@ Route::middleware('auth')->group(function (): void {
     Route::get('units/{unit}/scorecard/file', [ReviewFileController::class, 'scorecard'])->can('view', 'unit');
     Route::get('units/{unit}/matrix/file', [ReviewFileController::class, 'matrix'])->can('view', 'unit');
     Route::get('units/{unit}/exceptions/file', [ReviewFileController::class, 'exceptions'])->can('view', 'unit');
+    Route::get('units/{unit}/comparison', [CompareController::class, 'show'])->can('view', 'unit');
+    Route::get('units/{unit}/comparison/ranks', [CompareController::class, 'ranks'])->can('view', 'unit');
+    Route::get('units/{unit}/comparison/file', [CompareController::class, 'file'])->can('view', 'unit');
     Route::get('units/{unit}/matrix', [ReviewController::class, 'matrix'])->can('view', 'unit');
     Route::get('units/{unit}/exceptions', [ReviewController::class, 'exceptions'])->can('view', 'unit');
     Route::get('measurements/{measurement}', [ReviewController::class, 'row'])->can('view', 'measurement');

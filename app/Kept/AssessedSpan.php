@@ -16,6 +16,8 @@ use Kybernet\Core\Assessment;
 use Kybernet\Core\Attention\Exceptions;
 use Kybernet\Core\Attention\Reason;
 use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Compare\LikeForLike;
+use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Kind;
 use Kybernet\Core\Status\Course;
 use Kybernet\Core\Status\Status;
@@ -32,6 +34,7 @@ final readonly class AssessedSpan
      * @param  string  $monthStatus  of the chosen month alone
      * @param  string|null  $asOf  the day up to which its figure counts, where a period of it was not over
      * @param  list<ExceptionReason>  $reasons
+     * @param  array{Shown, Shown}|null  $band  what it should lie between
      * @param  string|null  $latest  the latest period that was due; null outside the KPI's tenure
      */
     public function __construct(
@@ -56,6 +59,7 @@ final readonly class AssessedSpan
         public array $reasons,
         public ?string $goodNews,
         public ?string $latest,
+        public ?array $band,
     ) {}
 
     public static function of(MeasurementFacts $kpi, Assessment $assessed, ?Course $course, ?Track $track, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
@@ -65,7 +69,7 @@ final readonly class AssessedSpan
             $assessed->isStretched(),
             $assessed->call !== null,
             Shown::of($assessed->figures->actual, $kpi),
-            self::instead($kpi, $assessed),
+            self::instead($kpi, $assessed->figures),
             Shown::of($assessed->figures->goal?->target, $kpi),
             Shown::of($assessed->prior->figure, $kpi),
             Difference::of($assessed->variance, $kpi),
@@ -82,7 +86,16 @@ final readonly class AssessedSpan
             array_map(fn (Reason $reason): ExceptionReason => new ExceptionReason($reason->code->value, $reason->text, $reason->points), $exceptions->reasons ?? []),
             $exceptions?->goodNews,
             $isDue ? $latest->key() : null,
+            self::band($assessed->figures->goal?->band, $kpi),
         );
+    }
+
+    /** @return array{Shown, Shown}|null */
+    public static function band(?Band $band, MeasurementFacts $kpi): ?array
+    {
+        [$low, $high] = [Shown::of($band?->low, $kpi), Shown::of($band?->high, $kpi)];
+
+        return $low === null || $high === null ? null : [$low, $high];
     }
 
     /** Before the weight. */
@@ -97,11 +110,11 @@ final readonly class AssessedSpan
         return implode(' ', array_map(fn (ExceptionReason $reason): string => $reason->code, $this->reasons));
     }
 
-    private static function instead(MeasurementFacts $kpi, Assessment $assessed): string
+    public static function instead(MeasurementFacts $kpi, LikeForLike $figures): string
     {
         return match (true) {
-            $assessed->figures->due === [] => 'nothing due',
-            $assessed->figures->reported === [] => 'no reading',
+            $figures->due === [] => 'nothing due',
+            $figures->reported === [] => 'no reading',
             $kpi->measurement->definition->kind === Kind::Judged => 'a person judged',
             default => 'no value',
         };

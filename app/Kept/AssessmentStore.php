@@ -133,6 +133,30 @@ final readonly class AssessmentStore
     }
 
     /**
+     * The figures of many at some months on a span, without what else was judged of them.
+     *
+     * @param  list<int>  $measurements
+     * @param  list<Period>  $months
+     * @return array<int, array<string, KeptFigure>> by measurement and month
+     */
+    public function figures(array $measurements, array $months, Span $span): array
+    {
+        $known = [];
+        $rows = $this->database->select(
+            'SELECT kpi_unit_id, month, '.KeptFigure::OF_RECORD.' AS figures FROM assessed_spans kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ? AND '.self::HOLDS,
+            [PgArray::of($measurements), PgArray::of(array_map(Month::date(...), $months)), $span->value, $this->maker->version],
+        );
+        foreach ($rows as $row) {
+            $known[$row->kpi_unit_id][substr($row->month, 0, 7)] = KeptFigure::read($row->figures);
+        }
+
+        return $this->complete($known, $measurements, $months, fn (array $wanted): array => array_map(
+            fn (array $judged): array => array_map(KeptFigure::of(...), $judged),
+            $this->judgeSpans($wanted, $span),
+        ));
+    }
+
+    /**
      * Why measurements deserve attention, in short.
      *
      * @param  list<int>  $measurements

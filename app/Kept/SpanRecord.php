@@ -46,14 +46,15 @@ final readonly class SpanRecord
             array_map(fn (ExceptionReason $reason): array => [$reason->code, $reason->text, $reason->points], $span->reasons),
             $span->goodNews,
             $span->latest,
+            $span->band === null ? null : array_map($figure, $span->band),
         ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
     }
 
     public static function read(string $record): AssessedSpan
     {
-        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, array{float|int|null, float|int|null, float|int|null, float|int|null}|null, array{Figure, Figure, float|int|null, float|int|null, float|int|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null} $kept as it was written */
+        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, array{float|int|null, float|int|null, float|int|null, float|int|null}|null, array{Figure, Figure, float|int|null, float|int|null, float|int|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null, array{Figure, Figure}|null} $kept as it was written */
         $kept = json_decode($record, true, flags: JSON_THROW_ON_ERROR);
-        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $course, $track, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest] = $kept;
+        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $course, $track, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest, $band] = $kept;
         [$actual, $target, $prior] = array_map(fn (?array $figure): ?Shown => $figure === null ? null : new Shown(...$figure), $figures);
         [$variance, $change, $step] = array_map(fn (?array $of): ?Difference => $of === null ? null : new Difference(new Shown(...$of[0]), $of[1], $of[2], $of[3]), $distances);
 
@@ -79,6 +80,7 @@ final readonly class SpanRecord
             array_map(fn (array $reason): ExceptionReason => new ExceptionReason(...$reason), $reasons),
             $goodNews,
             $latest,
+            $band === null ? null : [new Shown(...$band[0]), new Shown(...$band[1])],
         );
     }
 }

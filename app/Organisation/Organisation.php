@@ -224,6 +224,25 @@ final class Organisation
         return $this->units()[$id];
     }
 
+    /**
+     * By what units are called where names are masked: A to Z, AA and so on among those of their kind, in the order in
+     * which they were made, so that a new one changes no other.
+     *
+     * @return array<int, string> by unit
+     */
+    public function letters(): array
+    {
+        $units = $this->units();
+        ksort($units);
+        [$letters, $next] = [[], []];
+        foreach ($units as $unit) {
+            $next[$unit->kind] ??= 'A';
+            $letters[$unit->id] = $next[$unit->kind]++;
+        }
+
+        return $letters;
+    }
+
     /** @return list<string> codes that units had before, in small letters */
     public function formerCodes(): array
     {

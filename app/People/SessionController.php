@@ -198,8 +198,9 @@ final readonly class SessionController
     private function units(User $user): array
     {
         $seen = $this->rights->units($user);
+        $letters = $this->organisation->letters();
 
-        return array_map(function (int $id) use ($seen): UnitView {
+        return array_map(function (int $id) use ($seen, $letters): UnitView {
             $unit = $this->organisation->unit($id);
 
             return new UnitView(
@@ -207,6 +208,7 @@ final readonly class SessionController
                 $unit->name,
                 $unit->kind,
                 $unit->parent_id === null || ! in_array($unit->parent_id, $seen, true) ? null : $this->organisation->unit($unit->parent_id)->code,
+                $letters[$id],
             );
         }, $seen);
     }

@@ -21,13 +21,14 @@ final readonly class Shown
         public string $suffix,
     ) {}
 
-    public static function of(?Exact $figure, MeasurementFacts $kpi): ?self
+    /** @param  non-negative-int  $more  decimals beyond those of the KPI, for what is worked out from many of its figures */
+    public static function of(?Exact $figure, MeasurementFacts $kpi, int $more = 0): ?self
     {
         $figure = $kpi->shows($figure);
         if ($figure === null) {
             return null;
         }
-        $display = Display::of($figure, $kpi->measurement->definition->decimals, $kpi->scaled);
+        $display = Display::of($figure, $kpi->measurement->definition->decimals + $more, $kpi->scaled);
 
         return new self((string) $figure, $display->digits, $display->suffix);
     }

@@ -317,7 +317,8 @@ final class Scorecard
         return LikeForLike::gather($measurement, $measurement->tenure->holds($period, $this->year) ? [$period] : []);
     }
 
-    private function figures(Measurement $measurement, Period $chosen, Span $span): LikeForLike
+    /** What there is on a span, not judged. */
+    public function figures(Measurement $measurement, Period $chosen, Span $span): LikeForLike
     {
         return LikeForLike::gather($measurement, $this->timeline->due($measurement->definition->frequency, $measurement->tenure, $chosen, $span));
     }

@@ -15,7 +15,7 @@ final class Accounts
 
     private const OWNERS = [
         'TRT' => 'Petra Holloway', 'NET' => 'Tom Fairley', 'CUS' => 'Asha Menon', 'WST' => 'Gil Ferrant',
-        'CAP' => 'Nadia Brook', 'PPL' => 'Owen Tarrant', 'FIN' => 'Lucy Amadi',
+        'MTR' => 'Cass Whitlow', 'CAP' => 'Nadia Brook', 'PPL' => 'Owen Tarrant', 'FIN' => 'Lucy Amadi',
     ];
 
     /** @return list<array{email: string, name: string, role: Role, unit: string}> those that the sign-in page offers */

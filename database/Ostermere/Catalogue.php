@@ -11,7 +11,7 @@ final class Catalogue
 {
     /** Themes in the order in which a scorecard shows them. */
     public const THEMES = [
-        'Customers', 'Leakage and mains', 'Works', 'Supply', 'Sewers', 'Water quality', 'Environment', 'Projects', 'People', 'Money',
+        'Customers', 'Leakage and mains', 'Works', 'Supply', 'Meters', 'Sewers', 'Water quality', 'Environment', 'Projects', 'People', 'Money',
     ];
 
     private const PERCENT = [0.0, 100.0];
@@ -19,7 +19,7 @@ final class Catalogue
     /** @return list<Plan> in register order */
     public static function plans(): array
     {
-        return [...self::headline(), ...self::treatment(), ...self::network(), ...self::customers(), ...self::wastewater(), ...self::projects(), ...self::people(), ...self::money()];
+        return [...self::headline(), ...self::treatment(), ...self::network(), ...self::customers(), ...self::meters(), ...self::wastewater(), ...self::projects(), ...self::people(), ...self::money()];
     }
 
     /** @return list<Plan> */
@@ -90,6 +90,18 @@ final class Catalogue
             new Plan('BILLS', 'Bills right first time', 'CUS', 'Customers', '%', 2, 'higher', 'mean', ['percent', '0', '0.5'], 99.1, 'Bills that were not corrected or reissued.', noise: 0.0012, aim: 0.9995, within: self::PERCENT),
             new Plan('METERS', 'Meters read', 'CUS', 'Customers', 'meters', 0, 'higher', 'sum', ['percent', '0', '5'], 18_400, 'Meters read by a person or a passing van.', trend: 0.04, season: 0.05, peak: 6, noise: 0.02, aim: 1.06, stretch: -0.04, shaped: true),
             new Plan('DEBT', 'Household debt over 12 months', 'CUS', 'Money', '£', 2, 'lower', 'latest', ['percent', '0', '4'], 4_150_000, 'What households have owed for longer than a year, at the end of the month.', trend: 0.05, noise: 0.008, aim: 1.06, stretch: -0.02, scaled: true),
+        ];
+    }
+
+    /** @return list<Plan> */
+    private static function meters(): array
+    {
+        return [
+            new Plan('M-READ', 'Readings that arrived', 'meters', 'Meters', '%', 1, 'higher', 'mean', ['percent', '0', '3'], 96.8, 'Readings that the meters sent by themselves, of those that were due.', trend: 0.002, noise: 0.006, aim: 0.985, stretch: 0.004, within: self::PERCENT, weight: 0.1, quality: -0.02),
+            new Plan('M-FAIL', 'Meters that failed', 'meters', 'Meters', 'meters', 0, 'lower', 'sum', ['percent', '0', '25'], 14, 'Meters of the model that stopped or were replaced early.', season: 0.12, noise: 0.1, aim: 1.3, stretch: 0.05, shaped: true, within: [0.0, 400.0], weight: 0.1, quality: 0.45),
+            new Plan('M-QUERY', 'Queries about a reading', 'meters', 'Meters', 'queries', 0, 'lower', 'sum', ['percent', '0', '25'], 22, 'Queries from customers that were traced to a reading of the model.', season: 0.1, peak: 4, noise: 0.1, aim: 1.25, stretch: 0.05, within: [0.0, 400.0], weight: 0.1, quality: 0.35),
+            new Plan('M-LEAD', 'Days from order to fitted', 'meters', 'Meters', 'days', 1, 'lower', 'mean', ['percent', '0', '15'], 11.5, 'From the order of a meter to the day on which it runs.', trend: -0.03, noise: 0.06, aim: 1.12, stretch: 0.03, weight: 0.1),
+            new Plan('M-SAVED', 'Saved by a meter, less its cost', 'meters', 'Meters', '£', 2, 'higher', 'mean', ['percent', '0', '40'], 1.9, 'Water that a meter of the model saved in the month, less what it cost to own.', noise: 0.12, aim: 0.6, weight: 0.1, quality: -0.85),
         ];
     }
 

@@ -28,6 +28,7 @@ final readonly class Figures
     {
         $chance = $this->chance('actual');
         $size = $this->size();
+        $quality = $this->quality();
         $factors = [];
         foreach (Story::events() as [$kpi, $unit, $month, $factor]) {
             if ($kpi === $this->plan->code && $unit === $this->unit) {
@@ -37,7 +38,7 @@ final readonly class Figures
         $told = Story::told()[$this->plan->code] ?? null;
         $figures = [];
         foreach ($this->months() as $index => $month) {
-            $base = $this->plan->base * $size * (1 + $this->plan->trend * $index / 12);
+            $base = $this->plan->base * $size * (1 + $this->plan->trend * $index / 12) * (1 + $quality);
             $value = ($base + $this->plan->base * $size * $this->swing($month)) * ($factors[$month->key()] ?? 1.0)
                 + $this->plan->base * $size * $this->plan->noise * $this->bell($chance);
             if ($this->plan->within !== null) {
@@ -80,9 +81,16 @@ final readonly class Figures
 
     private function size(): float
     {
-        return in_array($this->plan->at, ['zones', 'works'], true) && $this->plan->within !== [0.0, 100.0] && $this->plan->rule[0] === 'percent'
+        return in_array($this->plan->at, ['zones', 'works', 'meters'], true) && $this->plan->within !== [0.0, 100.0] && $this->plan->rule[0] === 'percent'
             ? 1 + self::SPREAD * (2 * $this->chance('size')->getInt(0, self::CHANCES) / self::CHANCES - 1)
             : 1.0;
+    }
+
+    /** A meter does as its family does, more or less; targets take no notice of it. */
+    private function quality(): float
+    {
+        return $this->plan->quality === 0.0 ? 0.0 : $this->plan->quality
+            * (World::FAMILIES[ucfirst(strtolower(explode('-', $this->unit)[1]))] + 0.35 * $this->bell(new Randomizer(new Mt19937(crc32(self::SEED.'quality'.$this->unit)))));
     }
 
     private function swing(Period $month): float

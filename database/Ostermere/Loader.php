@@ -66,7 +66,7 @@ final readonly class Loader
             $this->insert('targets', $targets);
             $this->insert('notes', $this->notes($measurement));
             $this->special($units, $owners, $themes);
-            $this->gatherContacts($units, $owners);
+            $this->gather($units, $owners);
             $this->practice();
             $this->followUps($measurement);
             $this->records($units, $owners, $themes);
@@ -152,16 +152,18 @@ final readonly class Loader
     }
 
     /**
-     * Contacts about discoloured water are counted in each zone, and gathered to the network.
+     * What is measured in each zone or meter, and gathered to its department.
      *
      * @param  array<string, int>  $units
      * @param  array<string, int>  $owners
      */
-    private function gatherContacts(array $units, array $owners): void
+    private function gather(array $units, array $owners): void
     {
-        $kpi = $this->database->table('kpis')->where('code', 'Z-COLOUR')->value('id');
-        $this->database->table('kpis')->where('id', $kpi)->update(['gathering' => 'sum']);
-        $this->database->table('kpi_unit')->insert(['kpi_id' => $kpi, 'unit_id' => $units['NET'], 'owner_id' => $owners['NET'], 'position' => 199, 'is_gathered' => true]);
+        foreach (Practice::GATHERED as [$code, $unit, $how]) {
+            $kpi = $this->database->table('kpis')->where('code', $code)->value('id');
+            $this->database->table('kpis')->where('id', $kpi)->update(['gathering' => $how]);
+            $this->database->table('kpi_unit')->insert(['kpi_id' => $kpi, 'unit_id' => $units[$unit], 'owner_id' => $owners[$unit], 'position' => 199, 'is_gathered' => true]);
+        }
     }
 
     /**

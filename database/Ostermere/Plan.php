@@ -12,7 +12,7 @@ namespace Database\Ostermere;
 final readonly class Plan
 {
     /**
-     * @param  string  $at  code of the unit that measures it, or `zones` or `works` for each of these
+     * @param  string  $at  code of the unit that measures it, or `zones`, `works` or `meters` for each of these
      * @param  array{string, string, string}  $rule  `percent` or `level`, the green limit, the amber limit; all blank when tracked
      * @param  float  $base  the figure of an ordinary month in April 2024
      * @param  float  $trend  change a year, as a share of the base
@@ -24,6 +24,7 @@ final readonly class Plan
      * @param  bool  $shaped  whether the target follows the season
      * @param  array{float, float}|null  $within  what a figure cannot pass
      * @param  string  $from  its first month
+     * @param  float  $quality  how far the figure of the worst family of meters lies from the base, as a share of it
      */
     public function __construct(
         public string $code,
@@ -48,13 +49,14 @@ final readonly class Plan
         public string $from = '2024-04',
         public bool $scaled = false,
         public float $weight = 1.0,
+        public float $quality = 0.0,
     ) {}
 
     public function level(): string
     {
         return match ($this->at) {
             'OST' => 'organisational',
-            'zones', 'works' => 'operational',
+            'zones', 'works', 'meters' => 'operational',
             default => 'departmental',
         };
     }
@@ -78,6 +80,7 @@ final readonly class Plan
         return match ($this->at) {
             'zones' => 'NET',
             'works' => 'TRT',
+            'meters' => 'MTR',
             default => $this->at,
         };
     }

@@ -12,6 +12,9 @@ final class Practice
     /** The last month that was closed, for every unit. */
     public const CLOSED_UNTIL = '2026-06';
 
+    /** KPIs that are gathered over the units below a department, and how. */
+    public const GATHERED = [['Z-COLOUR', 'NET', 'sum'], ['M-READ', 'MTR', 'mean'], ['M-FAIL', 'MTR', 'sum'], ['M-QUERY', 'MTR', 'sum'], ['M-LEAD', 'MTR', 'mean'], ['M-SAVED', 'MTR', 'mean']];
+
     /** What sewers were blocked by, and how much of it in a hundred. The parts are entered and add up to the KPI. */
     public const PARTS = ['BLOCKAGES' => ['fat and grease' => 46, 'wipes' => 31, 'roots' => 14, 'other' => 9]];
 
@@ -27,7 +30,7 @@ final class Practice
     /** Sources, and the objective that is served, by theme. */
     public const THEMES = [
         'Customers' => ['Contact centre and survey house', 'SERVE'], 'Leakage and mains' => ['Network loggers and job system', 'LOSE-LESS'],
-        'Works' => ['Works control system', 'SAFE'], 'Supply' => ['Network control room', 'SERVE'], 'Sewers' => ['Sewer job system', 'RIVERS'],
+        'Works' => ['Works control system', 'SAFE'], 'Supply' => ['Network control room', 'SERVE'], 'Meters' => ['Meter register', 'SERVE'], 'Sewers' => ['Sewer job system', 'RIVERS'],
         'Water quality' => ['Laboratory', 'SAFE'], 'Environment' => ['Environmental register', 'RIVERS'], 'Projects' => ['Programme office', 'VALUE'],
         'People' => ['Personnel system', 'PEOPLE'], 'Money' => ['General ledger', 'VALUE'],
     ];

@@ -11,7 +11,7 @@ final class World
 {
     private const DEPARTMENTS = [
         'TRT' => ['Treatment', 2], 'NET' => ['Network', 2], 'CUS' => ['Customer Service', 1], 'WST' => ['Wastewater', 1],
-        'CAP' => ['Capital Delivery', 1], 'PPL' => ['People & Safety', 1], 'FIN' => ['Finance', 1],
+        'MTR' => ['Metering', 1], 'CAP' => ['Capital Delivery', 1], 'PPL' => ['People & Safety', 1], 'FIN' => ['Finance', 1],
     ];
 
     private const WORKS = [
@@ -23,6 +23,14 @@ final class World
         'Ormside', 'Little Marl', 'Pennock',
     ];
 
+    /** Families of meter models, and how they do beside the others: below 0 better, above 0 worse. */
+    public const FAMILIES = [
+        'Quill' => -0.9, 'Tarn' => -0.5, 'Weir' => -0.35, 'Ledger' => -0.15, 'Rill' => 0.0, 'Pike' => 0.05, 'Harbour' => 0.2, 'Brook' => 0.3, 'Culver' => 0.55, 'Osier' => 0.9,
+    ];
+
+    /** Sizes of a family, in mm. */
+    private const SIZES = [15, 20, 25, 32, 40, 50, 65, 80, 100, 150];
+
     /** @return list<array{code: string, name: string, kind: string, parent: string|null, weight: int}> parents first */
     public static function units(): array
     {
@@ -31,7 +39,7 @@ final class World
             $units[] = ['code' => $code, 'name' => $name, 'kind' => 'department', 'parent' => 'OST', 'weight' => $weight];
         }
 
-        return [...$units, ...self::members('works', 'TRT', 'W', self::WORKS), ...self::members('zone', 'NET', 'Z', self::ZONES)];
+        return [...$units, ...self::members('works', 'TRT', 'W', self::WORKS), ...self::members('zone', 'NET', 'Z', self::ZONES), ...self::members('meter model', 'MTR', 'M', self::meters())];
     }
 
     /** @return list<string> codes of the units in which a plan is measured */
@@ -40,8 +48,15 @@ final class World
         return match ($plan->at) {
             'zones' => array_column(self::members('zone', 'NET', 'Z', self::ZONES), 'code'),
             'works' => array_column(self::members('works', 'TRT', 'W', self::WORKS), 'code'),
+            'meters' => array_column(self::members('meter model', 'MTR', 'M', self::meters()), 'code'),
             default => [$plan->at],
         };
+    }
+
+    /** @return list<string> */
+    private static function meters(): array
+    {
+        return array_merge(...array_map(fn (string $family): array => array_map(fn (int $size): string => "{$family} {$size}", self::SIZES), array_keys(self::FAMILIES)));
     }
 
     /**

@@ -19,7 +19,7 @@ const GROUND = [
 ];
 
 /** Every other folder is a capability: it may know the ground, and no other capability. */
-const CAPABILITIES = ['Exchange', 'Import', 'Logbook', 'People', 'Register', 'Review', 'Settings', 'Sources', 'Trail'];
+const CAPABILITIES = ['Compare', 'Exchange', 'Import', 'Logbook', 'People', 'Register', 'Review', 'Settings', 'Sources', 'Trail'];
 
 /** What starts everything may know everything. */
 const ROOF = ['Console', 'Providers'];

@@ -14,5 +14,6 @@ final readonly class UnitView
         #[OA\Property] public string $name,
         #[OA\Property] public string $kind,
         #[OA\Property(description: 'code of the unit above')] public ?string $parent,
+        #[OA\Property(description: 'what it is called where names are masked, after its kind: the same on every page and in files')] public string $letter,
     ) {}
 }

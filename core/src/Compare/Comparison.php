@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace Kybernet\Core\Compare;
 
 use Kybernet\Core\Measure\Accumulation;
-use Kybernet\Core\Measure\Band;
 use Kybernet\Core\Measure\Exact;
 use Kybernet\Core\Status\Polarity;
 
@@ -45,18 +44,8 @@ final readonly class Comparison
      */
     public static function of(array $units, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): self
     {
-        [$ranked, $aims] = [[], []];
-        foreach ($units as $unit => $figure) {
-            $value = $figure->ranked($polarity);
-            if ($value === null) {
-                continue;
-            }
-            $ranked[$unit] = $value;
-            $aim = $figure->aim($polarity);
-            if ($aim !== null) {
-                $aims[$unit] = $aim;
-            }
-        }
+        $ranked = array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->ranked($polarity), $units));
+        $meets = array_filter(array_map(fn (PeerFigure $figure): ?bool => $figure->meets($polarity), $units), is_bool(...));
         if ($ranked === []) {
             return new self($units, $polarity, [], [], [], [], null, 0, 0, array_fill_keys(array_column(Level::cases(), 'value'), null));
         }
@@ -64,10 +53,11 @@ final readonly class Comparison
         ['best' => $best, 'worst' => $worst] = $peers->tenths();
         $gains = [];
         foreach (Level::cases() as $level) {
-            $gains[$level->value] = Gain::of($units, self::levels($level, $units, $peers, $polarity), $polarity, $accumulation, $left, $periods);
+            // Of a band's units each has its own idea of good, so a level of them all says nothing.
+            $gains[$level->value] = $polarity === Polarity::Band && $level !== Level::Target ? null : Gain::of($units, $level->among($peers, $polarity), $polarity, $accumulation, $left, $periods);
         }
 
-        return new self($units, $polarity, $peers->ranks(), $peers->percentiles(), $best, $worst, $peers, count($aims), $peers->meetingTarget($aims), $gains);
+        return new self($units, $polarity, $peers->ranks(), $peers->percentiles(), $best, $worst, $peers, count($meets), count(array_filter($meets)), $gains);
     }
 
     /**
@@ -118,32 +108,5 @@ final readonly class Comparison
         uasort($adverse, fn (Exact $one, Exact $other): int => $other->compareTo($one));
 
         return array_replace($adverse, $moved);
-    }
-
-    /**
-     * @param  array<int|string, PeerFigure>  $units
-     * @return array<int|string, Exact> by unit
-     */
-    private static function levels(Level $level, array $units, Peers $peers, Polarity $polarity): array
-    {
-        if ($polarity === Polarity::Band || $level === Level::Target) {
-            // Of a band's units each has its own idea of good, so a level of them all says nothing.
-            return $polarity === Polarity::Band && $level !== Level::Target ? [] : array_filter(array_map(
-                fn (PeerFigure $figure): ?Exact => $figure->band === null || $figure->actual === null ? $figure->target : self::inside($figure->band, $figure->actual),
-                $units,
-            ));
-        }
-
-        return array_fill_keys(array_keys($units), $peers->level(match (true) {
-            $level === Level::Median => 50,
-            $polarity === Polarity::Higher => 75,
-            default => 25,
-        }));
-    }
-
-    /** The nearer limit of the band; the figure itself where it lies inside. */
-    private static function inside(Band $band, Exact $figure): Exact
-    {
-        return $band->broken($figure) ?? $figure;
     }
 }

@@ -30,26 +30,25 @@ final readonly class Gain
      * A unit that is worse contributes the distance to its level, the others nothing.
      *
      * @param  array<int|string, PeerFigure>  $figures  by unit
-     * @param  array<int|string, Exact>  $levels  by unit; of a band the nearer limit
+     * @param  Exact|null  $level  that all might reach; null for each unit's own target, or the nearer limit of its band
      * @param  int  $left  periods of the financial year that have not ended
      * @param  int  $periods  of that year
      * @return self|null null for what is only tracked, and where no unit has both a figure and a level
      */
-    public static function of(array $figures, array $levels, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): ?self
+    public static function of(array $figures, ?Exact $level, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): ?self
     {
         $with = array_filter($figures, fn (PeerFigure $figure): bool => $figure->actual !== null);
-        if ($polarity === Polarity::None || array_intersect_key($with, $levels) === []) {
+        $short = $polarity === Polarity::None ? [] : array_filter(array_map(fn (PeerFigure $figure): ?Exact => $level === null ? $figure->short($polarity) : $figure->shortOf($level, $polarity), $with));
+        if ($short === []) {
             return null;
         }
         [$units, $sum, $perPeriod] = [0, Exact::of(0), Exact::of(0)];
-        foreach (array_intersect_key($levels, $with) as $unit => $level) {
-            $distance = $level->minus($with[$unit]->actual ?? $level);
-            if ($distance->isZero() || ($polarity !== Polarity::Band && $polarity->adverse($distance)->sign() > 0)) {
-                continue;
+        foreach ($short as $unit => $distance) {
+            if (! $distance->isZero()) {
+                $units++;
+                $sum = $sum->plus($distance);
+                $perPeriod = $perPeriod->plus($distance->dividedBy(Exact::of(max(1, $with[$unit]->reported))));
             }
-            $units++;
-            $sum = $sum->plus($distance);
-            $perPeriod = $perPeriod->plus($distance->dividedBy(Exact::of(max(1, $with[$unit]->reported))));
         }
         $mean = $sum->dividedBy(Exact::of(count($with)));
 

@@ -153,30 +153,6 @@ final readonly class Peers
     }
 
     /**
-     * The share of units that meet their target, 0 to 1, among those that have one; null when none has.
-     *
-     * @param  array<int|string, Exact>  $targets  by unit
-     */
-    public function shareMeetingTarget(array $targets): ?float
-    {
-        $aiming = count(array_intersect_key($this->figures, $targets));
-
-        return $aiming === 0 || ! $this->isJudged() ? null : $this->meetingTarget($targets) / $aiming;
-    }
-
-    /**
-     * How many units meet their target; none for a KPI that is only tracked.
-     *
-     * @param  array<int|string, Exact>  $targets  by unit
-     */
-    public function meetingTarget(array $targets): int
-    {
-        $meets = fn (Exact $figure, string $unit): bool => $this->isJudged() && $this->polarity->adverse($figure->minus($targets[$unit]))->sign() <= 0;
-
-        return count(array_filter(array_intersect_key($this->figures, $targets), $meets, ARRAY_FILTER_USE_BOTH));
-    }
-
-    /**
      * How many figures are smaller than each one.
      *
      * @return array<int|string, int> by unit

@@ -38,19 +38,16 @@ final readonly class Standing
     public static function of(string $unit, array $spans, Polarity $polarity): ?self
     {
         $figures = [];
-        $targets = [];
+        $meets = [];
         foreach ($spans as $code => $span) {
             $figure = PeerFigure::of($span);
             $ranked = $figure->ranked($polarity);
-            if ($ranked === null) {
-                continue;
-            }
-            $figures[$code] = $ranked;
-            $target = $figure->aim($polarity);
-            if ($target !== null) {
-                $targets[$code] = $target;
+            if ($ranked !== null) {
+                $figures[$code] = $ranked;
+                $meets[$code] = $figure->meets($polarity);
             }
         }
+        $meets = array_filter($meets, is_bool(...));
         if (! isset($figures[$unit]) || count($figures) < self::LEAST || $polarity === Polarity::None) {
             return null;
         }
@@ -64,8 +61,8 @@ final readonly class Standing
             in_array($unit, $tenths['best'], true),
             in_array($unit, $tenths['worst'], true),
             $polarity === Polarity::Band ? null : $peers->quartiles(),
-            count($targets),
-            $peers->meetingTarget($targets),
+            count($meets),
+            count(array_filter($meets)),
         );
     }
 }

@@ -80,6 +80,15 @@ it('keeps up a total by what a period of the span was worth, and has nothing to 
         ->and(gained(compared(['A' => '30', 'B' => '10', 'C' => '10'], left: 0)->gains['median']))->toBe([1, '-20', null]);
 });
 
+it('holds a target against the periods that have one', function () {
+    // 30 in three months, 18 of them in the two that have a target of 10 each.
+    $figure = new PeerFigure(Exact::of(30), Exact::of(20), null, 3, Exact::of(18));
+    $comparison = Comparison::of(['A' => $figure], Polarity::Lower, Accumulation::Sum, 7, 12);
+
+    expect([$comparison->meeting, $comparison->aiming])->toBe([1, 1])->and(gained($comparison->gains['target']))->toBe([0, '0', '0'])
+        ->and([$figure->meets(Polarity::Higher), (string) $figure->short(Polarity::Higher), $figure->meets(Polarity::None), $figure->meets(Polarity::Band)])->toBe([false, '2', null, null]);
+});
+
 it('has the first and the last in their order, and knows the last from one of equals', function () {
     $comparison = compared(['A' => '4', 'B' => '9', 'C' => null, 'D' => '4', 'E' => '1']);
 

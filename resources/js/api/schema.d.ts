@@ -4,6 +4,54 @@
  */
 
 export interface paths {
+    "/api/units/{unit}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["comparison"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/comparison/ranks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["ranksOverTime"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit}/comparison/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["comparisonFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book": {
         parameters: {
             query?: never;
@@ -1753,6 +1801,151 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A KPI in one of the units that are compared. */
+        CompareCell: {
+            actual: components["schemas"]["Shown"] | null;
+            /** @description what is said where there is no figure */
+            instead: string;
+            target: components["schemas"]["Shown"] | null;
+            low: components["schemas"]["Shown"] | null;
+            high: components["schemas"]["Shown"] | null;
+            /** @description 1 for the best; equal figures share the better rank; null for what is only tracked */
+            rank: number | null;
+            /**
+             * Format: float
+             * @description 0 to 100: the share of the others with a smaller figure; with a band with a smaller distance from it
+             */
+            percentile: number | null;
+            /**
+             * @description whether it is in the best or in the worst tenth
+             * @enum {string|null}
+             */
+            tenth: "best" | "worst" | null;
+            then: components["schemas"]["Shown"] | null;
+            change: components["schemas"]["Difference"] | null;
+        };
+        /** @description What it would be worth if every unit that is worse had reached a level. */
+        CompareGain: {
+            /** @description how many are worse */
+            units: number;
+            /** @description totals: of all of them together; otherwise the change of their plain mean */
+            change: components["schemas"]["Shown"];
+            toYearEnd: components["schemas"]["Shown"] | null;
+        };
+        /** @description A kind of units that can be compared. */
+        CompareKind: {
+            kind: string;
+            /** @description how many of them measure something */
+            units: number;
+        };
+        /** @description A KPI on which units are compared. */
+        CompareKpi: {
+            code: string;
+            name: string;
+            measure: string;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @description counted from records */
+            counted: boolean;
+            /** @description the figures of all together are a total */
+            total: boolean;
+            /** @description one a unit, in their order; null where it is not measured */
+            cells: (components["schemas"]["CompareCell"] | null)[];
+            /** @description places of the best three units, the best first */
+            best: number[];
+            /** @description places of the last three units, the last first */
+            last: number[];
+            median: components["schemas"]["Shown"] | null;
+            lower: components["schemas"]["Shown"] | null;
+            upper: components["schemas"]["Shown"] | null;
+            /** @description how many have a figure */
+            figures: number;
+            /** @description how many of those have a target or a band */
+            aiming: number;
+            /** @description how many of those meet it */
+            meeting: number;
+            toMedian: components["schemas"]["CompareGain"] | null;
+            toBestQuarter: components["schemas"]["CompareGain"] | null;
+            toTarget: components["schemas"]["CompareGain"] | null;
+            /** @description places of the units with both figures, those first that got worse most; null without another month */
+            moved: number[] | null;
+        };
+        /** @description A KPI on which they can be compared. */
+        CompareOffer: {
+            code: string;
+            name: string;
+            measure: string;
+            /** @description in how many of them it is measured */
+            units: number;
+        };
+        /** @description Like units beside each other on several KPIs. */
+        ComparePage: {
+            /** @description what the units are; blank where nothing can be compared */
+            kind: string;
+            /** @description those with the most units first */
+            kinds: components["schemas"]["CompareKind"][];
+            /** @description in the order of the register */
+            units: components["schemas"]["CompareUnit"][];
+            kpis: components["schemas"]["CompareKpi"][];
+            /** @description on which they can be compared */
+            offered: components["schemas"]["CompareOffer"][];
+            /** @description of those that are compared */
+            pairs: components["schemas"]["ComparePair"][];
+            recurring: components["schemas"]["RecurringUnit"] | null;
+        };
+        /** @description How closely two of the KPIs go together over the units. */
+        ComparePair: {
+            /** @description code of a KPI */
+            one: string;
+            /** @description code of another */
+            other: string;
+            /**
+             * Format: float
+             * @description product-moment correlation, −1 to 1
+             */
+            pearson: number;
+            /**
+             * Format: float
+             * @description of the ranks, −1 to 1
+             */
+            spearman: number;
+            /** @description how many units have both */
+            pairs: number;
+            /** @enum {string} */
+            moving: "together" | "against" | "apart";
+            /** @description chance alone would hardly make it */
+            hardlyChance: boolean;
+        };
+        /** @description One of the units that are compared. */
+        CompareUnit: {
+            code: string;
+            name: string;
+        };
+        /** @description How a unit has ranked over months. */
+        RankLine: {
+            /** @description code of the unit */
+            unit: string;
+            /** @description one a month; null where it had no figure */
+            ranks: (number | null)[];
+        };
+        /** @description How like units have ranked on one KPI over months. */
+        RanksOverTime: {
+            /** @description code of the KPI */
+            kpi: string;
+            /** @description the earliest first */
+            months: string[];
+            lines: components["schemas"]["RankLine"][];
+        };
+        /** @description The unit that stands out at the worse end again and again. */
+        RecurringUnit: {
+            code: string;
+            /** @description of how many KPIs it is the last */
+            last: number;
+            /** @description of how many KPIs it is in the worst tenth */
+            worst: number;
+            /** @description in how many KPIs it is ranked */
+            of: number;
+        };
         ProgramReadings: {
             readings: {
                 /** @description code */
@@ -2384,6 +2577,8 @@ export interface components {
             kind: string;
             /** @description code of the unit above */
             parent: string | null;
+            /** @description what it is called where names are masked, after its kind: the same on every page and in files */
+            letter: string;
         };
         BeginningInput: {
             /** @description the secret of the link */
@@ -4410,6 +4605,12 @@ export interface components {
         };
     };
     parameters: {
+        /** @description what the units are, such as zone; the kind with the most without it */
+        unitKind: string;
+        /** @description codes of at most eight KPIs, between commas; the first five without it */
+        comparedKpis: string;
+        /** @description another month to hold the figures against */
+        against: string;
         /** @description code of the unit */
         unit: string;
         /** @description code of the record set */
@@ -4439,6 +4640,106 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    comparison: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                /** @description what the units are, such as zone; the kind with the most without it */
+                kind?: components["parameters"]["unitKind"];
+                /** @description codes of at most eight KPIs, between commas; the first five without it */
+                kpis?: components["parameters"]["comparedKpis"];
+                /** @description another month to hold the figures against */
+                against?: components["parameters"]["against"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Like units beside each other */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparePage"];
+                };
+            };
+        };
+    };
+    ranksOverTime: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                /** @description what the units are, such as zone; the kind with the most without it */
+                kind?: components["parameters"]["unitKind"];
+                /** @description code of the KPI */
+                kpi: string;
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description How they have ranked over thirteen months */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RanksOverTime"];
+                };
+            };
+        };
+    };
+    comparisonFile: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span: components["parameters"]["span"];
+                format: components["parameters"]["format"];
+                /** @description what the units are, such as zone; the kind with the most without it */
+                kind?: components["parameters"]["unitKind"];
+                /** @description codes of at most eight KPIs, between commas; the first five without it */
+                kpis?: components["parameters"]["comparedKpis"];
+                /** @description another month to hold the figures against */
+                against?: components["parameters"]["against"];
+                /** @description 1 for letters in place of names */
+                masked?: "1";
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The comparison as a file, with ranks and percentiles */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": unknown;
+                };
+            };
+        };
+    };
     exportBook: {
         parameters: {
             query?: {

@@ -20,7 +20,7 @@ export function useView() {
 
     const unit = computed<Schemas['Unit']>(() => {
         const found = units.value.get(asked('unit')) ?? units.value.get(user.value?.unit ?? '');
-        return found ?? { code: '', name: '', kind: '', parent: null };
+        return found ?? { code: '', name: '', kind: '', parent: null, letter: '' };
     });
     const period = computed(() => (MONTH.test(asked('period')) ? asked('period') : (session.value?.period ?? '')));
     const span = computed<Span>(() => (Object.keys(SPANS) as Span[]).find((each) => each === asked('span')) ?? 'month');

@@ -1,0 +1,64 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Compare;
+
+use App\Compare\Views\RankLine;
+use App\Compare\Views\RanksOverTime;
+use App\Figures\MeasurementLine;
+use App\Figures\MeasurementStore;
+use App\Models\Unit;
+use App\Models\User;
+use App\Organisation\Organisation;
+use Kybernet\Core\Calendar\Period;
+use Kybernet\Core\Calendar\Span;
+use Kybernet\Core\Compare\PeerFigure;
+use Kybernet\Core\Compare\Peers;
+use Kybernet\Core\Scorecard;
+use Kybernet\Core\Status\Polarity;
+
+/**
+ * How like units have ranked on one KPI over the last months. Figures are gathered, nothing is judged: a year of many
+ * units would take too long, and is looked at now and then.
+ */
+final readonly class RanksReader
+{
+    private const MONTHS = 13;
+
+    /** A rolling year reaches back so many months from its last. */
+    private const REACH = 11;
+
+    public function __construct(private LikeUnits $likeUnits, private MeasurementStore $kpis, private Organisation $organisation, private Scorecard $scorecard) {}
+
+    public function read(Unit $unit, Period $chosen, Span $span, string $kind, string $code, User $user): RanksOverTime
+    {
+        [$kind] = $this->likeUnits->kinds($unit, $kind, $chosen, $user);
+        $lines = array_values(array_filter($this->likeUnits->lines($unit, $kind, $chosen, $user), fn (MeasurementLine $line): bool => $line->code === $code));
+        $months = $chosen->plus(1 - self::MONTHS)->to($chosen);
+        $facts = $this->kpis->whole(array_map(fn (MeasurementLine $line): int => $line->id, $lines), $months[0]->plus(-self::REACH), $this->scorecard->year->months($chosen)[11]);
+        $ranks = array_fill_keys(array_map(fn (MeasurementLine $line): int => $line->unitId, $lines), []);
+        foreach ($months as $month) {
+            $figures = [];
+            $polarity = Polarity::None;
+            foreach ($lines as $line) {
+                $kpi = $facts[$line->id];
+                $polarity = $kpi->measurement->definition->polarity;
+                $ranked = PeerFigure::of($this->scorecard->figures($kpi->measurement, $month, $span))->ranked($polarity);
+                if ($ranked !== null && $kpi->shows($ranked) !== null) {
+                    $figures[$line->unitId] = $ranked;
+                }
+            }
+            $found = $figures === [] ? [] : Peers::of($figures, $polarity === Polarity::Band ? Polarity::Lower : $polarity)->ranks();
+            foreach (array_keys($ranks) as $id) {
+                $ranks[$id][] = $found[$id] ?? null;
+            }
+        }
+
+        return new RanksOverTime($code, array_map(fn (Period $month): string => $month->key(), $months), array_map(
+            fn (int $id, array $of): RankLine => new RankLine($this->organisation->unit($id)->code, $of),
+            array_keys($ranks),
+            $ranks,
+        ));
+    }
+}
