@@ -27,13 +27,14 @@ final readonly class CompareController
         new OA\Parameter(ref: '#/components/parameters/span'),
         new OA\Parameter(ref: '#/components/parameters/unitKind'),
         new OA\Parameter(ref: '#/components/parameters/comparedKpis'),
+        new OA\Parameter(name: 'kpi', in: 'query', required: false, description: 'code of one that is to be among the first five', schema: new OA\Schema(type: 'string')),
         new OA\Parameter(ref: '#/components/parameters/against'),
     ], responses: [
         new OA\Response(response: 200, description: 'Like units beside each other', content: new OA\JsonContent(ref: '#/components/schemas/ComparePage')),
     ])]
     public function show(Unit $unit, PeriodRequest $view, CompareRequest $request, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($this->reader->page($unit, $view->period(), $view->span(), $request->kind(), $request->kpis(), $request->against(), $user));
+        return new JsonResponse($this->reader->page($unit, $view->period(), $view->span(), $request->kind(), $request->kpis(), $request->kpi(), $request->against(), $user));
     }
 
     #[OA\Get(path: '/api/units/{unit}/comparison/ranks', operationId: 'ranksOverTime', parameters: [
@@ -57,6 +58,7 @@ final readonly class CompareController
         new OA\Parameter(ref: '#/components/parameters/format'),
         new OA\Parameter(ref: '#/components/parameters/unitKind'),
         new OA\Parameter(ref: '#/components/parameters/comparedKpis'),
+        new OA\Parameter(name: 'kpi', in: 'query', required: false, description: 'code of one that is to be among the first five', schema: new OA\Schema(type: 'string')),
         new OA\Parameter(ref: '#/components/parameters/against'),
         new OA\Parameter(name: 'masked', in: 'query', required: false, description: '1 for letters in place of names', schema: new OA\Schema(type: 'string', enum: ['1'])),
     ], responses: [
@@ -64,7 +66,7 @@ final readonly class CompareController
     ])]
     public function file(Unit $unit, PeriodRequest $view, CompareRequest $request, ExportRequest $export, CompareTable $table, #[CurrentUser] User $user): StreamedResponse
     {
-        $page = $this->reader->page($unit, $view->period(), $view->span(), $request->kind(), $request->kpis(), $request->against(), $user);
+        $page = $this->reader->page($unit, $view->period(), $view->span(), $request->kind(), $request->kpis(), $request->kpi(), $request->against(), $user);
 
         return Download::table("{$unit->code}-comparison-{$view->period()->key()}", $export->kind(), $table->rows($page, $request->isMasked()), $table->figures($page));
     }

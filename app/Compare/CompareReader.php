@@ -49,13 +49,14 @@ final readonly class CompareReader
     /**
      * @param  string  $kind  of the units; blank for the kind with the most
      * @param  list<string>  $wanted  codes of the KPIs; none for the first that they share
+     * @param  string  $among  code of a KPI that is to be among the first; blank for any
      * @param  Period|null  $against  another month to hold the figures against
      */
-    public function page(Unit $unit, Period $month, Span $span, string $kind, array $wanted, ?Period $against, User $user): ComparePage
+    public function page(Unit $unit, Period $month, Span $span, string $kind, array $wanted, string $among, ?Period $against, User $user): ComparePage
     {
         [$kind, $kinds] = $this->likeUnits->kinds($unit, $kind, $month, $user);
         $shared = $kind === '' ? [] : $this->likeUnits->shared($this->likeUnits->lines($unit, $kind, $month, $user));
-        $chosen = array_slice(array_intersect_key($shared, array_flip($wanted)) ?: array_slice($shared, 0, self::FIRST, true), 0, self::MOST, true);
+        $chosen = array_slice(array_intersect_key($shared, array_flip($wanted)), 0, self::MOST, true) ?: $this->first($shared, $among);
         $months = array_values(array_filter([$month, $against]));
         $kept = $this->assessments->figures(array_merge(...array_values(array_map(fn (array $of): array => array_values(array_column($of, 'id')), $chosen))), $months, $span);
         $units = $this->units($chosen, $kept, $month);
@@ -77,6 +78,17 @@ final readonly class CompareReader
             $this->pairs(array_map(strval(...), array_keys($chosen)), $comparisons),
             $recurring === null ? null : new RecurringUnit($this->organisation->unit((int) $recurring->unit)->code, $recurring->last, $recurring->worst, $recurring->of),
         );
+    }
+
+    /**
+     * @param  array<int|string, non-empty-array<int, MeasurementLine>>  $shared
+     * @return array<int|string, non-empty-array<int, MeasurementLine>>
+     */
+    private function first(array $shared, string $among): array
+    {
+        $first = array_slice($shared, 0, self::FIRST, true);
+
+        return isset($first[$among]) || ! isset($shared[$among]) ? $first : array_slice($shared, 0, self::FIRST - 1, true) + [$among => $shared[$among]];
     }
 
     /**

@@ -35,7 +35,7 @@ final class CompareRequest extends FormRequest
         return array_values(array_filter(explode(',', $this->string('kpis')->toString()), fn (string $code): bool => $code !== ''));
     }
 
-    /** Code of the one KPI whose ranks are asked for. */
+    /** Code of one KPI: whose ranks are asked for, or that is to be among the first. */
     public function kpi(): string
     {
         return $this->string('kpi')->toString();

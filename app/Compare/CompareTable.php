@@ -70,8 +70,6 @@ final readonly class CompareTable
 
     private function mask(CompareUnit $unit): string
     {
-        $found = $this->organisation->byCode($unit->code) ?? throw new \LogicException('A unit that is compared is there.');
-
-        return ucfirst($found->kind).' '.$this->organisation->letters()[$found->id];
+        return $this->organisation->masked($this->organisation->byCode($unit->code) ?? throw new \LogicException('A unit that is compared is there.'));
     }
 }

@@ -243,6 +243,12 @@ final class Organisation
         return $letters;
     }
 
+    /** What a unit is called where names are hidden. */
+    public function masked(Unit $unit): string
+    {
+        return ucfirst($unit->kind).' '.$this->letters()[$unit->id];
+    }
+
     /** @return list<string> codes that units had before, in small letters */
     public function formerCodes(): array
     {

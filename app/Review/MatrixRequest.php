@@ -16,6 +16,7 @@ final class MatrixRequest extends FormRequest
         return [
             'crossing' => ['required', Rule::in(MatrixReader::CROSSINGS)],
             'kpi' => ['sometimes', 'nullable', 'string', 'max:40'],
+            'masked' => ['sometimes', 'nullable', 'in:1'],
             'months' => ['sometimes', 'integer', Rule::in(MatrixReader::MONTHS)],
         ];
     }
@@ -23,6 +24,12 @@ final class MatrixRequest extends FormRequest
     public function crossing(): string
     {
         return $this->string('crossing')->toString();
+    }
+
+    /** Whether units are called by letters. */
+    public function isMasked(): bool
+    {
+        return $this->string('masked')->toString() === '1';
     }
 
     public function kpi(): string

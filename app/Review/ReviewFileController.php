@@ -85,6 +85,7 @@ final readonly class ReviewFileController
         new OA\Parameter(ref: '#/components/parameters/period'),
         new OA\Parameter(ref: '#/components/parameters/span'),
         new OA\Parameter(name: 'crossing', in: 'query', required: true, schema: new OA\Schema(type: 'string', enum: ['units-months', 'units-kpis', 'kpis-months'])),
+        new OA\Parameter(name: 'masked', in: 'query', required: false, description: '1 for letters in place of the names of units', schema: new OA\Schema(type: 'string', enum: ['1'])),
         new OA\Parameter(ref: '#/components/parameters/format'),
     ], responses: [
         new OA\Response(response: 200, description: 'The matrix as a file', content: new OA\MediaType(mediaType: 'application/octet-stream')),
@@ -94,7 +95,7 @@ final readonly class ReviewFileController
         $page = $reader->page($unit, $view->period(), $view->span(), $matrix->crossing(), $matrix->kpi(), $matrix->months(), $user);
         [$figures, $statuses] = $this->table->matrixColumns($page);
 
-        return Download::table("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page, $this->countedCodes()), $figures, $statuses);
+        return Download::table("{$unit->code}-matrix-{$view->period()->key()}", $request->kind(), $this->table->matrix($page, $this->countedCodes(), $matrix->isMasked()), $figures, $statuses);
     }
 
     /** @return list<string> codes of the KPIs that are counted from records */

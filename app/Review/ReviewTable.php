@@ -73,9 +73,10 @@ final readonly class ReviewTable
      * Statuses first, then the same crossing with the figures.
      *
      * @param  list<string>  $counted  codes of the KPIs that are counted from records
+     * @param  bool  $isMasked  letters in place of the names of units
      * @return iterable<list<string>>
      */
-    public function matrix(MatrixPage $page, array $counted): iterable
+    public function matrix(MatrixPage $page, array $counted, bool $isMasked): iterable
     {
         $isMonths = $page->crossing !== 'units-kpis';
         $heads = array_map(fn (MatrixLine $column): string => $isMonths ? $column->key : $column->name, $page->columns);
@@ -84,7 +85,10 @@ final readonly class ReviewTable
         foreach ($page->rows as $at => $row) {
             $cells = $page->cells[$at];
             yield [
-                $page->crossing === 'kpis-months' && in_array($row->key, $counted, true) ? "{$row->name}, from records" : $row->name,
+                match (true) {
+                    $page->crossing !== 'kpis-months' => $isMasked ? $this->mask($row->key) : $row->name,
+                    default => in_array($row->key, $counted, true) ? "{$row->name}, from records" : $row->name,
+                },
                 ...array_map(fn (?MatrixCell $cell): string => $cell->status ?? '', $cells),
                 ...($isMonths ? [] : [$row->status ?? '']),
                 ...($this->hasFigures($page) ? array_map(fn (?MatrixCell $cell): string => self::exact($cell?->actual), $cells) : []),
@@ -107,6 +111,11 @@ final readonly class ReviewTable
     private function hasFigures(MatrixPage $page): bool
     {
         return array_filter(array_merge(...$page->cells), fn (?MatrixCell $cell): bool => $cell?->actual !== null) !== [];
+    }
+
+    private function mask(string $code): string
+    {
+        return $this->organisation->masked($this->organisation->byCode($code) ?? throw new \LogicException('A unit of a matrix is there.'));
     }
 
     private function unit(string $code): string

@@ -51,6 +51,7 @@ export const router = createRouter({
             name: 'exceptions',
             component: () => import('./pages/review/exceptions/ExceptionsPage.vue'),
         },
+        { path: '/compare', name: 'compare', component: () => import('./pages/review/compare/ComparePage.vue') },
         { path: '/matrix', name: 'matrix', component: () => import('./pages/review/matrix/MatrixPage.vue') },
         { path: '/periods', name: 'periods', component: () => import('./pages/logbook/PeriodsPage.vue') },
         { path: '/sources', name: 'sources', component: () => import('./pages/sources/SourcesPage.vue') },

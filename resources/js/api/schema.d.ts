@@ -4650,6 +4650,8 @@ export interface operations {
                 kind?: components["parameters"]["unitKind"];
                 /** @description codes of at most eight KPIs, between commas; the first five without it */
                 kpis?: components["parameters"]["comparedKpis"];
+                /** @description code of one that is to be among the first five */
+                kpi?: string;
                 /** @description another month to hold the figures against */
                 against?: components["parameters"]["against"];
             };
@@ -4715,6 +4717,8 @@ export interface operations {
                 kind?: components["parameters"]["unitKind"];
                 /** @description codes of at most eight KPIs, between commas; the first five without it */
                 kpis?: components["parameters"]["comparedKpis"];
+                /** @description code of one that is to be among the first five */
+                kpi?: string;
                 /** @description another month to hold the figures against */
                 against?: components["parameters"]["against"];
                 /** @description 1 for letters in place of names */
@@ -7371,6 +7375,8 @@ export interface operations {
                 period: components["parameters"]["period"];
                 span: components["parameters"]["span"];
                 crossing: "units-months" | "units-kpis" | "kpis-months";
+                /** @description 1 for letters in place of the names of units */
+                masked?: "1";
                 format: components["parameters"]["format"];
             };
             header?: never;

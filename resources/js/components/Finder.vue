@@ -42,6 +42,7 @@ const everything = computed<Found[]>(() => [
         { name: 'Scorecard', to: 'scorecard' },
         { name: 'Exceptions', to: 'exceptions' },
         { name: 'Matrix', to: 'matrix' },
+        { name: 'Compare', to: 'compare' },
         { name: 'Logbook', to: 'logbook' },
         { name: 'Year grid', to: 'year-grid' },
         { name: 'Register', to: 'register' },

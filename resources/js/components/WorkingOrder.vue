@@ -63,6 +63,14 @@ const screens = computed(() => [
                   // a buoy
                   icon: 'M8 2.5v2.5M5 11l1.5-6h3L11 11M3 11.5c1.6 1.4 3.4 1.4 5 0 1.6 1.4 3.4 1.4 5 0',
               },
+              {
+                  name: 'compare',
+                  title: 'Compare',
+                  here: ['compare'],
+                  waits: '',
+                  // marks of unequal height on one line
+                  icon: 'M2.5 13.5h11M4.5 13.5V9M8 13.5V3M11.5 13.5V6.5',
+              },
               ...(user.value?.sources === true
                   ? [
                         {

@@ -6,6 +6,7 @@ import Needle from '@/components/Needle.vue';
 import Wake from '@/components/Wake.vue';
 import { capital, counted, ordinal, useNumbers } from '@/composables/useNumbers';
 import { useSession } from '@/composables/useSession';
+import { useView } from '@/composables/useView';
 import { unitsOfKind } from '@/composables/unitKinds';
 import { computed } from 'vue';
 
@@ -18,7 +19,12 @@ const props = defineProps<{
 
 const { figure, plain, withMeasure } = useNumbers();
 const { units } = useSession();
+const { query } = useView();
 
+const comparison = computed(() => ({
+    ...query({ unit: props.unit.parent ?? '' }),
+    ...{ kind: props.unit.kind, with: props.page.code, large: props.page.code, follow: props.unit.code },
+}));
 const standing = computed(() => {
     const { standing: at, measure, polarity } = props.page;
     if (at === null) {
@@ -55,6 +61,12 @@ const standing = computed(() => {
             Of {{ page.standing?.of }} {{ unitsOfKind(unit.kind) }} with a figure for {{ SPAN_PHRASES[span] }},
             {{ unit.name }} is <b class="font-[650]">{{ standing.place }}{{ standing.tenth }}</b
             >. {{ standing.spread }} {{ standing.meeting }}
+            <RouterLink
+                v-if="unit.parent"
+                class="quiet-link whitespace-nowrap"
+                :to="{ name: 'compare', query: comparison }"
+                >Compare them all</RouterLink
+            >
         </p>
         <ul class="mt-2 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-6 gap-y-1">
             <li v-for="place in page.places" :key="place.id" class="border-t border-rule-soft py-1.5">

@@ -5,7 +5,7 @@ import ExportMenu from '@/components/ExportMenu.vue';
 import Needle from '@/components/Needle.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useSwitch } from '@/composables/useAddress';
-import { unitsOfKind } from '@/composables/unitKinds';
+import { maskedName, unitsOfKind } from '@/composables/unitKinds';
 import { capital, useNumbers } from '@/composables/useNumbers';
 import { monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
@@ -122,7 +122,7 @@ const order = computed(() => {
 const rowName = (index: number): string => {
     const row = data.value?.rows[index];
     return masked.value && shown.value !== 'kpis-months'
-        ? `${plural.value.replace(/s$/, '')} ${index + 1}`
+        ? maskedName(units.value.get(row?.key ?? ''))
         : (row?.name ?? '');
 };
 const isMonths = computed(() => shown.value !== 'units-kpis');
@@ -237,7 +237,7 @@ const heads = computed(() =>
             </button>
             <ExportMenu
                 :path="`/api/units/${unit.code}/matrix/file`"
-                :query="{ period, span, crossing, kpi, months: String(months) }"
+                :query="{ period, span, crossing, kpi, months: String(months), ...(masked ? { masked: '1' } : {}) }"
             />
         </template>
     </ScorecardTabs>
