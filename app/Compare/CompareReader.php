@@ -12,7 +12,6 @@ use App\Compare\Views\ComparePair;
 use App\Compare\Views\CompareUnit;
 use App\Compare\Views\RecurringUnit;
 use App\Figures\MeasurementFacts;
-use App\Figures\MeasurementLine;
 use App\Kept\AssessmentStore;
 use App\Kept\KeptFigure;
 use App\Models\Unit;
@@ -54,19 +53,19 @@ final readonly class CompareReader
      */
     public function page(Unit $unit, Period $month, Span $span, string $kind, array $wanted, string $among, ?Period $against, User $user): ComparePage
     {
-        [$kind, $kinds] = $this->likeUnits->kinds($unit, $kind, $month, $user);
-        $shared = $kind === '' ? [] : $this->likeUnits->shared($this->likeUnits->lines($unit, $kind, $month, $user));
-        $chosen = array_slice(array_intersect_key($shared, array_flip($wanted)), 0, self::MOST, true) ?: $this->first($shared, $among);
-        $months = array_values(array_filter([$month, $against]));
-        $kept = $this->assessments->figures(array_merge(...array_values(array_map(fn (array $of): array => array_values(array_column($of, 'id')), $chosen))), $months, $span);
+        $shared = $this->likeUnits->under($unit, $kind, $month, $user);
+        $named = array_slice(array_intersect_key($shared->measured, array_flip($wanted)), 0, self::MOST, true);
+        $chosen = $named === [] ? $this->first($shared->measured, $among) : $named;
+        $months = $against === null ? [$month] : [$month, $against];
+        $kept = $this->assessments->figures(array_merge(...array_map(array_values(...), array_values($chosen))), $months, $span);
         $units = $this->units($chosen, $kept, $month);
-        $facts = $this->likeUnits->described($chosen);
+        $facts = array_map(fn (int|string $code): MeasurementFacts => $shared->facts[$code], array_keys($chosen));
         $comparisons = array_map(fn (array $of, MeasurementFacts $kpi): Comparison => $this->comparison($units, $of, $kpi, $kept, $month), $chosen, $facts);
         $recurring = Recurring::among($comparisons);
 
         return new ComparePage(
-            $kind,
-            $kinds,
+            $shared->kind,
+            $shared->kinds,
             array_map(fn (int $id): CompareUnit => new CompareUnit($this->organisation->unit($id)->code, $this->organisation->unit($id)->name), $units),
             array_map(
                 fn (array $of, MeasurementFacts $kpi, Comparison $comparison): CompareKpi => $this->kpi($units, $of, $kpi, $comparison, $kept, $month, $against),
@@ -74,15 +73,15 @@ final readonly class CompareReader
                 $facts,
                 $comparisons,
             ),
-            array_values(array_map(fn (array $of): CompareOffer => CompareOffer::of(array_values($of)), $shared)),
+            array_map(fn (int|string $code, array $of): CompareOffer => CompareOffer::of($shared->facts[$code], count($of)), array_keys($shared->measured), $shared->measured),
             $this->pairs(array_map(strval(...), array_keys($chosen)), $comparisons),
             $recurring === null ? null : new RecurringUnit($this->organisation->unit((int) $recurring->unit)->code, $recurring->last, $recurring->worst, $recurring->of),
         );
     }
 
     /**
-     * @param  array<int|string, non-empty-array<int, MeasurementLine>>  $shared
-     * @return array<int|string, non-empty-array<int, MeasurementLine>>
+     * @param  array<int|string, non-empty-array<int, int>>  $shared
+     * @return array<int|string, non-empty-array<int, int>>
      */
     private function first(array $shared, string $among): array
     {
@@ -94,7 +93,7 @@ final readonly class CompareReader
     /**
      * In tree order; those of which nothing is due any more, or yet, are left out.
      *
-     * @param  array<int|string, non-empty-array<int, MeasurementLine>>  $chosen
+     * @param  array<int|string, non-empty-array<int, int>>  $chosen
      * @param  array<int, array<string, KeptFigure>>  $kept
      * @return list<int>
      */
@@ -102,8 +101,8 @@ final readonly class CompareReader
     {
         $due = [];
         foreach ($chosen as $of) {
-            foreach ($of as $unit => $line) {
-                if ($kept[$line->id][$month->key()]->isDue()) {
+            foreach ($of as $unit => $id) {
+                if ($kept[$id][$month->key()]->isDue()) {
                     $due[$unit] = true;
                 }
             }
@@ -114,7 +113,7 @@ final readonly class CompareReader
 
     /**
      * @param  list<int>  $units
-     * @param  array<int, MeasurementLine>  $of  by unit
+     * @param  array<int, int>  $of  measurements by unit
      * @param  array<int, array<string, KeptFigure>>  $kept
      */
     private function comparison(array $units, array $of, MeasurementFacts $kpi, array $kept, Period $month): Comparison
@@ -129,7 +128,7 @@ final readonly class CompareReader
 
     /**
      * @param  list<int>  $units
-     * @param  array<int, MeasurementLine>  $of  by unit
+     * @param  array<int, int>  $of  measurements by unit
      * @param  array<int, array<string, KeptFigure>>  $kept
      * @return array<int, PeerFigure> by unit
      */
@@ -138,7 +137,7 @@ final readonly class CompareReader
         $peers = [];
         foreach ($units as $unit) {
             if (isset($of[$unit])) {
-                $peers[$unit] = $kept[$of[$unit]->id][$month->key()]->peer();
+                $peers[$unit] = $kept[$of[$unit]][$month->key()]->peer();
             }
         }
 
@@ -147,7 +146,7 @@ final readonly class CompareReader
 
     /**
      * @param  list<int>  $units
-     * @param  array<int, MeasurementLine>  $of  by unit
+     * @param  array<int, int>  $of  measurements by unit
      * @param  array<int, array<string, KeptFigure>>  $kept
      */
     private function kpi(array $units, array $of, MeasurementFacts $kpi, Comparison $comparison, array $kept, Period $month, ?Period $against): CompareKpi
@@ -156,15 +155,15 @@ final readonly class CompareReader
         $tenths = array_fill_keys($comparison->bestTenth, 'best') + array_fill_keys($comparison->worstTenth, 'worst');
         $cells = array_map(fn (int $unit): ?CompareCell => isset($of[$unit]) ? CompareCell::of(
             $kpi,
-            $kept[$of[$unit]->id][$month->key()],
+            $kept[$of[$unit]][$month->key()],
             $comparison->ranks[$unit] ?? null,
             $comparison->percentiles[$unit] ?? null,
             $tenths[$unit] ?? null,
-            $against === null ? null : $kept[$of[$unit]->id][$against->key()],
+            $against === null ? null : $kept[$of[$unit]][$against->key()],
             $moved[$unit] ?? null,
         ) : null, $units);
 
-        return CompareKpi::of($of[array_key_first($of) ?? 0], $kpi, $comparison, $cells, array_flip($units), $against === null ? null : array_keys($moved));
+        return CompareKpi::of($kpi, $comparison, $cells, array_flip($units), $against === null ? null : array_keys($moved));
     }
 
     /**

@@ -5,8 +5,7 @@ declare(strict_types=1);
 namespace App\Compare;
 
 use App\Compare\Views\CompareKind;
-use App\Figures\MeasurementFacts;
-use App\Figures\MeasurementLine;
+use App\Figures\MeasurementPlace;
 use App\Figures\MeasurementStore;
 use App\Models\Unit;
 use App\Models\User;
@@ -16,80 +15,75 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Measure\Kind;
 
 /**
- * The units of one kind under a unit that a person sees, with the KPIs that they share.
+ * Finds the units of one kind under a unit that a person sees, with the KPIs that they share.
  */
 final readonly class LikeUnits
 {
     public function __construct(private MeasurementStore $kpis, private Organisation $organisation, private Rights $rights) {}
 
-    /**
-     * @param  string  $kind  blank, or one that is not there, for the kind with the most units that measure something
-     * @return array{string, list<CompareKind>} the kind that is compared, blank where there is none, and all that could be
-     */
-    public function kinds(Unit $unit, string $kind, Period $month, User $user): array
+    /** @param  string  $kind  blank, or one that is not there, for the kind with the most units that measure something */
+    public function under(Unit $unit, string $kind, Period $month, User $user): Shared
     {
-        $measuring = [];
-        foreach ($this->rights->seen($user, $this->kpis->places($this->below($unit, $month))) as $place) {
-            $measuring[$place->unitId] = true;
+        $below = array_values(array_filter($this->organisation->below($unit->id, $month), fn (int $id): bool => $id !== $unit->id));
+        $places = array_map(fn (array $of): array => $this->rights->seen($user, $of), $this->kpis->placesByKpi($below));
+        [$kind, $kinds] = $this->kinds($places, $kind);
+        $measured = $units = [];
+        foreach ($places as $kpi => $of) {
+            foreach ($of as $place) {
+                if ($this->organisation->unit($place->unitId)->kind === $kind) {
+                    $measured[$kpi][$place->unitId] = $place->id;
+                    $units[$place->unitId] = true;
+                }
+            }
         }
+        $measured = array_filter($measured, fn (array $of): bool => count($of) > 1 || count($units) === 1);
+
+        return $this->shared($kind, $kinds, $measured, count($units));
+    }
+
+    /**
+     * @param  array<int, list<MeasurementPlace>>  $places  by KPI
+     * @return array{string, list<CompareKind>}
+     */
+    private function kinds(array $places, string $kind): array
+    {
         $units = [];
-        foreach (array_keys($measuring) as $id) {
-            $of = $this->organisation->unit($id)->kind;
-            $units[$of] = ($units[$of] ?? 0) + 1;
+        foreach ($places as $of) {
+            foreach ($of as $place) {
+                $units[$this->organisation->unit($place->unitId)->kind][$place->unitId] = true;
+            }
         }
-        arsort($units);
-        $kinds = array_map(fn (string|int $each, int $count): CompareKind => new CompareKind((string) $each, $count), array_keys($units), $units);
+        $counts = array_map(count(...), $units);
+        arsort($counts);
+        $kinds = array_map(fn (string $each, int $count): CompareKind => new CompareKind($each, $count), array_keys($counts), $counts);
 
-        return [isset($units[$kind]) ? $kind : $kinds[0]->kind ?? '', $kinds];
-    }
-
-    /** @return list<MeasurementLine> what the units of the kind measure, in register order */
-    public function lines(Unit $unit, string $kind, Period $month, User $user): array
-    {
-        $ids = array_values(array_filter($this->below($unit, $month), fn (int $id): bool => $this->organisation->unit($id)->kind === $kind));
-
-        return $this->rights->seen($user, $this->kpis->lines($ids));
+        return [isset($counts[$kind]) ? $kind : $kinds[0]->kind ?? '', $kinds];
     }
 
     /**
-     * What is compared: by code of the KPI its measurements by unit, those first that most of the units share. What a
-     * person judges has no figures.
+     * What a person judges has no figures. A measurement of each KPI says what it is.
      *
-     * @param  list<MeasurementLine>  $lines
-     * @return array<int|string, non-empty-array<int, MeasurementLine>>
+     * @param  list<CompareKind>  $kinds
+     * @param  array<int, non-empty-array<int, int>>  $measured  measurements by KPI and unit
      */
-    public function shared(array $lines): array
+    private function shared(string $kind, array $kinds, array $measured, int $units): Shared
     {
-        $shared = $units = [];
-        foreach ($lines as $line) {
-            $shared[$line->code][$line->unitId] = $line;
-            $units[$line->unitId] = true;
+        $first = array_map(fn (array $of): int => $of[array_key_first($of)], $measured);
+        $kpiOf = array_flip($first);
+        $common = $rest = $facts = [];
+        foreach ($this->kpis->described(array_values($first)) as $id => $kpi) {
+            if ($kpi->measurement->definition->kind === Kind::Judged) {
+                continue;
+            }
+            $facts[$kpi->code] = $kpi;
+            $of = $measured[$kpiOf[$id]];
+            if (2 * count($of) >= $units) {
+                $common[$kpi->code] = $of;
+            } else {
+                $rest[$kpi->code] = $of;
+            }
         }
-        $shared = array_filter($shared, fn (array $of): bool => count($of) > 1 || count($units) === 1);
-        $facts = $this->described($shared);
 
-        // A stable order: what is shared by half of them or more stands as in the register, before the rest.
-        $shared = array_filter($shared, fn (array $of, string|int $code): bool => $facts[$code]->measurement->definition->kind !== Kind::Judged, ARRAY_FILTER_USE_BOTH);
-        $isCommon = fn (array $of): bool => 2 * count($of) >= count($units);
-
-        return array_filter($shared, $isCommon) + $shared;
-    }
-
-    /**
-     * @param  array<int|string, non-empty-array<int, MeasurementLine>>  $kpis  by code
-     * @return array<int|string, MeasurementFacts> what each is, by code
-     */
-    public function described(array $kpis): array
-    {
-        $first = array_map(fn (array $of): int => $of[array_key_first($of)]->id, $kpis);
-        $facts = $this->kpis->described(array_values($first));
-
-        return array_map(fn (int $id): MeasurementFacts => $facts[$id], $first);
-    }
-
-    /** @return list<int> */
-    private function below(Unit $unit, Period $month): array
-    {
-        return array_values(array_filter($this->organisation->below($unit->id, $month), fn (int $id): bool => $id !== $unit->id));
+        return new Shared($kind, $kinds, $common + $rest, $facts);
     }
 }

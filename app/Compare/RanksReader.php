@@ -6,7 +6,6 @@ namespace App\Compare;
 
 use App\Compare\Views\RankLine;
 use App\Compare\Views\RanksOverTime;
-use App\Figures\MeasurementLine;
 use App\Figures\MeasurementStore;
 use App\Models\Unit;
 use App\Models\User;
@@ -33,20 +32,19 @@ final readonly class RanksReader
 
     public function read(Unit $unit, Period $chosen, Span $span, string $kind, string $code, User $user): RanksOverTime
     {
-        [$kind] = $this->likeUnits->kinds($unit, $kind, $chosen, $user);
-        $lines = array_values(array_filter($this->likeUnits->lines($unit, $kind, $chosen, $user), fn (MeasurementLine $line): bool => $line->code === $code));
+        $measured = $this->likeUnits->under($unit, $kind, $chosen, $user)->of($code);
         $months = $chosen->plus(1 - self::MONTHS)->to($chosen);
-        $facts = $this->kpis->whole(array_map(fn (MeasurementLine $line): int => $line->id, $lines), $months[0]->plus(-self::REACH), $this->scorecard->year->months($chosen)[11]);
-        $ranks = array_fill_keys(array_map(fn (MeasurementLine $line): int => $line->unitId, $lines), []);
+        $facts = $this->kpis->whole(array_values($measured), $months[0]->plus(-self::REACH), $this->scorecard->year->months($chosen)[11]);
+        $ranks = array_map(fn (): array => [], $measured);
         foreach ($months as $month) {
             $figures = [];
             $polarity = Polarity::None;
-            foreach ($lines as $line) {
-                $kpi = $facts[$line->id];
+            foreach ($measured as $id => $measurement) {
+                $kpi = $facts[$measurement];
                 $polarity = $kpi->measurement->definition->polarity;
                 $ranked = PeerFigure::of($this->scorecard->figures($kpi->measurement, $month, $span))->ranked($polarity);
                 if ($ranked !== null && $kpi->shows($ranked) !== null) {
-                    $figures[$line->unitId] = $ranked;
+                    $figures[$id] = $ranked;
                 }
             }
             $found = $figures === [] ? [] : Peers::of($figures, $polarity === Polarity::Band ? Polarity::Lower : $polarity)->ranks();

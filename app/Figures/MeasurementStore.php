@@ -69,12 +69,41 @@ final readonly class MeasurementStore
             "SELECT string_agg(concat_ws(' ', id, unit_id, weight, owner_id), E'\n' ORDER BY id) AS places FROM kpi_unit WHERE unit_id = ANY(?::bigint[])",
             [PgArray::of($units)],
         );
+
+        return is_object($all) && isset($all->places) && is_string($all->places) ? $this->read($all->places) : [];
+    }
+
+    /** @return list<MeasurementPlace> of a line each */
+    private function read(string $lines): array
+    {
         // Weights are few; one object of each is enough for thousands of KPIs.
         $weights = [];
         $places = [];
-        foreach ($all->places === null ? [] : explode("\n", $all->places) as $place) {
+        foreach (explode("\n", $lines) as $place) {
             [$id, $unit, $weight, $owner] = [...explode(' ', $place), null];
             $places[] = new MeasurementPlace((int) $id, (int) $unit, $owner === null ? null : (int) $owner, $weights[$weight] ??= BigDecimal::of((string) $weight));
+        }
+
+        return $places;
+    }
+
+    /**
+     * The same by KPI.
+     *
+     * @param  list<int>  $units
+     * @return array<int, list<MeasurementPlace>>
+     */
+    public function placesByKpi(array $units): array
+    {
+        /** @var list<object{kpi_id: int, places: string}> $rows */
+        $rows = $this->database->select(
+            "SELECT kpi_id, string_agg(concat_ws(' ', id, unit_id, weight, owner_id), E'\n' ORDER BY id) AS places FROM kpi_unit WHERE unit_id = ANY(?::bigint[]) GROUP BY kpi_id",
+            [PgArray::of($units)],
+        );
+
+        $places = [];
+        foreach ($rows as $row) {
+            $places[$row->kpi_id] = $this->read($row->places);
         }
 
         return $places;

@@ -35,6 +35,7 @@ final readonly class AssessedSpan
      * @param  string|null  $asOf  the day up to which its figure counts, where a period of it was not over
      * @param  list<ExceptionReason>  $reasons
      * @param  array{Shown, Shown}|null  $band  what it should lie between
+     * @param  string|null  $compared  exact, over the periods that have a target too; null where it is the figure itself
      * @param  string|null  $latest  the latest period that was due; null outside the KPI's tenure
      */
     public function __construct(
@@ -60,6 +61,7 @@ final readonly class AssessedSpan
         public ?string $goodNews,
         public ?string $latest,
         public ?array $band,
+        public ?string $compared,
     ) {}
 
     public static function of(MeasurementFacts $kpi, Assessment $assessed, ?Course $course, ?Track $track, Status $monthStatus, Period $latest, bool $isDue, ?Exceptions $exceptions): self
@@ -87,15 +89,23 @@ final readonly class AssessedSpan
             $exceptions?->goodNews,
             $isDue ? $latest->key() : null,
             self::band($assessed->figures->goal?->band, $kpi),
+            self::compared($assessed->figures),
         );
     }
 
     /** @return array{Shown, Shown}|null */
-    public static function band(?Band $band, MeasurementFacts $kpi): ?array
+    private static function band(?Band $band, MeasurementFacts $kpi): ?array
     {
         [$low, $high] = [Shown::of($band?->low, $kpi), Shown::of($band?->high, $kpi)];
 
         return $low === null || $high === null ? null : [$low, $high];
+    }
+
+    private static function compared(LikeForLike $figures): ?string
+    {
+        [$actual, $compared] = [$figures->actual, $figures->comparedActual];
+
+        return $compared === null || ($actual !== null && $actual->compareTo($compared) === 0) ? null : (string) $compared;
     }
 
     /** Before the weight. */
@@ -110,7 +120,7 @@ final readonly class AssessedSpan
         return implode(' ', array_map(fn (ExceptionReason $reason): string => $reason->code, $this->reasons));
     }
 
-    public static function instead(MeasurementFacts $kpi, LikeForLike $figures): string
+    private static function instead(MeasurementFacts $kpi, LikeForLike $figures): string
     {
         return match (true) {
             $figures->due === [] => 'nothing due',

@@ -142,6 +142,7 @@ final readonly class AssessmentStore
     public function figures(array $measurements, array $months, Span $span): array
     {
         $known = [];
+        /** @var list<object{kpi_unit_id: int, month: string, figures: string}> $rows */
         $rows = $this->database->select(
             'SELECT kpi_unit_id, month, '.KeptFigure::OF_RECORD.' AS figures FROM assessed_spans kept WHERE kpi_unit_id = ANY(?::bigint[]) AND month = ANY(?::date[]) AND span = ? AND '.self::HOLDS,
             [PgArray::of($measurements), PgArray::of(array_map(Month::date(...), $months)), $span->value, $this->maker->version],

@@ -17,41 +17,41 @@ use Kybernet\Core\Measure\Exact;
 final readonly class KeptFigure
 {
     /** Out of the record of a judged span, in SQL: the places are those of SpanRecord. */
-    public const OF_RECORD = 'jsonb_build_array(record->3->0, record->3->1, record->4, record->5->0->0->0, record->12, record->17)';
+    public const OF_RECORD = 'jsonb_build_array(record->3->0, record->3->1, record->4, record->12, record->17, record->18)';
 
     /**
      * @param  string  $instead  what is said where there is no figure
-     * @param  string|null  $variance  exact, of the periods that have a target from that
      * @param  int  $reported  periods of the span that have a reading
      * @param  array{Shown, Shown}|null  $band  what it should lie between
+     * @param  string|null  $compared  exact, over the periods that have a target too; null where it is the figure itself
      */
     public function __construct(
         public ?Shown $actual,
         public ?Shown $target,
         public string $instead,
-        public ?string $variance,
         public int $reported,
         public ?array $band,
+        public ?string $compared,
     ) {}
 
     public static function of(AssessedSpan $span): self
     {
-        return new self($span->actual, $span->target, $span->instead, $span->variance?->difference->exact, $span->reported, $span->band);
+        return new self($span->actual, $span->target, $span->instead, $span->reported, $span->band, $span->compared);
     }
 
     public static function read(string $record): self
     {
-        /** @var array{Figure|null, Figure|null, string, string|null, int, array{Figure, Figure}|null} $kept as it was written */
+        /** @var array{Figure|null, Figure|null, string, int, array{Figure, Figure}|null, string|null} $kept as it was written */
         $kept = json_decode($record, true, flags: JSON_THROW_ON_ERROR);
-        [$actual, $target, $instead, $variance, $reported, $band] = $kept;
+        [$actual, $target, $instead, $reported, $band, $compared] = $kept;
 
         return new self(
             $actual === null ? null : new Shown(...$actual),
             $target === null ? null : new Shown(...$target),
             $instead,
-            $variance,
             $reported,
             $band === null ? null : [new Shown(...$band[0]), new Shown(...$band[1])],
+            $compared,
         );
     }
 
@@ -63,9 +63,14 @@ final readonly class KeptFigure
 
     public function peer(): PeerFigure
     {
-        $exact = fn (?Shown $figure): ?Exact => $figure === null ? null : Exact::of($figure->exact);
-        [$target, $band] = [$exact($this->target), $this->band === null ? null : new Band(Exact::of($this->band[0]->exact), Exact::of($this->band[1]->exact))];
+        $exact = fn (?string $figure): ?Exact => $figure === null ? null : Exact::of($figure);
 
-        return new PeerFigure($exact($this->actual), $target, $band, $this->reported, $target === null || $this->variance === null ? null : $target->plus(Exact::of($this->variance)));
+        return new PeerFigure(
+            $exact($this->actual?->exact),
+            $exact($this->target?->exact),
+            $this->band === null ? null : new Band(Exact::of($this->band[0]->exact), Exact::of($this->band[1]->exact)),
+            $this->reported,
+            $exact($this->compared),
+        );
     }
 }

@@ -47,14 +47,15 @@ final readonly class SpanRecord
             $span->goodNews,
             $span->latest,
             $span->band === null ? null : array_map($figure, $span->band),
+            $span->compared,
         ], JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
     }
 
     public static function read(string $record): AssessedSpan
     {
-        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, array{float|int|null, float|int|null, float|int|null, float|int|null}|null, array{Figure, Figure, float|int|null, float|int|null, float|int|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null, array{Figure, Figure}|null} $kept as it was written */
+        /** @var array{string, bool, bool, list<Figure|null>, string, list<Distance|null>, array{bool, string, string, string|null, string|null}|null, array{float|int|null, float|int|null, float|int|null, float|int|null}|null, array{Figure, Figure, float|int|null, float|int|null, float|int|null}|null, list<array{string, string|null, string|null}>, string, int, int, string|null, list<array{string, string, int}>, string|null, string|null, array{Figure, Figure}|null, string|null} $kept as it was written */
         $kept = json_decode($record, true, flags: JSON_THROW_ON_ERROR);
-        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $course, $track, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest, $band] = $kept;
+        [$status, $stretched, $called, $figures, $instead, $distances, $zones, $course, $track, $wake, $monthStatus, $expected, $reported, $asOf, $reasons, $goodNews, $latest, $band, $compared] = $kept;
         [$actual, $target, $prior] = array_map(fn (?array $figure): ?Shown => $figure === null ? null : new Shown(...$figure), $figures);
         [$variance, $change, $step] = array_map(fn (?array $of): ?Difference => $of === null ? null : new Difference(new Shown(...$of[0]), $of[1], $of[2], $of[3]), $distances);
 
@@ -81,6 +82,7 @@ final readonly class SpanRecord
             $goodNews,
             $latest,
             $band === null ? null : [new Shown(...$band[0]), new Shown(...$band[1])],
+            $compared,
         );
     }
 }

@@ -62,6 +62,13 @@ await take('scorecard-presented', {
 });
 await take('kpi', { account: 'analyst', path: `/kpi/LEAK?${network}&span=month` });
 await take('exceptions', { account: 'head', path: `/exceptions?${network}&span=yearToDate` });
+await take('compare', { account: 'head', path: `/compare?${network}&span=month&follow=Z-FENWICK` });
+await take('compare-many-dark', {
+    account: 'analyst',
+    path: '/compare?unit=MTR&period=2026-08&span=month&follow=M-OSIER-40&find=osier&order=M-FAIL',
+    theme: 'dark',
+    height: 960,
+});
 await take('matrix', {
     account: 'analyst',
     path: `/matrix?${network}&span=month`,
@@ -98,16 +105,6 @@ await take('what-if', {
     account: 'executive',
     path: '/kpi/LEAK?unit=NET&period=2026-08&if.amber=8&if.moved=2&if.as=en-GB',
     before: (page) => page.getByRole('heading', { name: 'What if' }).scrollIntoViewIfNeeded(),
-});
-await take('starters', {
-    account: 'analyst',
-    path: '/register/begin?unit=NET',
-    before: (page) => page.getByRole('checkbox', { name: /^Gross margin/ }).check(),
-});
-await take('units', {
-    account: 'analyst',
-    path: '/units',
-    before: (page) => page.getByRole('button', { name: 'Change Treatment' }).click(),
 });
 await take('source', { account: 'analyst', path: '/sources/JOBS?unit=OST&period=2026-08&part=fields' });
 await take('counted', {

@@ -98,7 +98,7 @@ it('lists the register with what is still open', function () {
     $page = $this->as('analyst')->getJson('/api/kpis')->assertOk()->json();
     $lines = array_column($page['kpis'], null, 'code');
 
-    expect($lines)->toHaveCount(85)
+    expect($lines)->toHaveCount(90)
         ->and($lines['LEAK'])->toMatchArray(['lacksLimits' => true, 'department' => 'NET', 'owners' => ['Tom Fairley'], 'units' => ['NET'], 'open' => []])
         ->and($lines['Z-LEAK'])->toMatchArray(['lacksLimits' => false, 'level' => 'operational'])->and($lines['Z-LEAK']['units'])->toHaveCount(12)
         ->and($lines['PULSE']['open'])->toBe(['Can it be measured today?', 'Is its definition agreed?'])

@@ -214,7 +214,7 @@ test('a matrix is crossed in place by keyboard alone, and the cell stays in focu
 
     await page.getByRole('button', { name: 'Mask names' }).click();
     await expect(page.getByRole('rowheader', { name: 'Fenwick' })).toHaveCount(0);
-    await expect(page.getByRole('rowheader', { name: 'Zone 1', exact: true })).toBeVisible();
+    await expect(page.getByRole('rowheader', { name: 'Zone A', exact: true })).toBeVisible();
     await page.getByRole('button', { name: 'Show names' }).click();
     await page.getByRole('button', { name: 'Zones × months' }).click();
     await page.getByRole('button', { name: 'three years' }).click();
@@ -229,7 +229,7 @@ test('a matrix is crossed in place by keyboard alone, and the cell stays in focu
 test('reviews read in the dark theme too, and the finder looks into notes', async ({ page }) => {
     await page.emulateMedia({ colorScheme: 'dark' });
     await signIn(page, 'executive');
-    for (const path of ['/scorecard', '/kpi/LEAK', '/exceptions', '/matrix']) {
+    for (const path of ['/scorecard', '/kpi/LEAK', '/exceptions', '/matrix', '/compare']) {
         await page.goto(`${path}?${NETWORK}&span=yearToDate`);
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
         await expect(page.getByText('Reading the log')).toHaveCount(0);

@@ -5,7 +5,7 @@ import { chromium } from '@playwright/test';
  * stand, and how long the page takes to answer what a person does (from the input to the next frame, by the browser's
  * own event timing, whose grain is 8 ms).
  */
-const [, , base, unit = 'NET', kpi = 'LEAK', shared = 'Z-LEAK', month = '2026-08'] = process.argv;
+const [, , base, unit = 'NET', kpi = 'LEAK', shared = 'Z-LEAK', month = '2026-08', compared = 'MTR'] = process.argv;
 const LOADS = 5;
 // An even number: what is shown is hidden again.
 const TIMES = 6;
@@ -94,6 +94,32 @@ await screen(
         'opening a cell': cell,
         'moving by arrow': key('ArrowRight'),
         'figures, shown and hidden': click(/^(Show|Hide) figures$/),
+    },
+);
+await screen(
+    `comparison under ${compared}`,
+    `/compare?unit=${compared}&period=${month}&span=month`,
+    () => page.getByRole('gridcell').nth(40),
+    {
+        'order, turned': (time) =>
+            page
+                .getByRole('button', { name: /^Order by / })
+                .nth(Math.floor(time / 3))
+                .click(),
+        'a letter of a search': (time) =>
+            time === 0
+                ? page.getByRole('searchbox').pressSequentially('1')
+                : page.keyboard.press(time % 2 === 0 ? '0' : 'Backspace'),
+        'following another unit': (time) =>
+            page
+                .getByRole('button', { name: /^(No longer f|F)ollow / })
+                .nth(time)
+                .click(),
+        'scrolling a page': async () => {
+            await page.mouse.move(400, 560);
+            await page.mouse.wheel(0, 600);
+        },
+        'ranks, figures': (time) => button(time % 2 === 0 ? 'Ranks' : 'Figures').click(),
     },
 );
 await screen(`exceptions of ${unit}`, `/exceptions?${view}&span=yearToDate`, () => page.locator('article'), {

@@ -5,7 +5,6 @@ declare(strict_types=1);
 namespace App\Compare\Views;
 
 use App\Figures\MeasurementFacts;
-use App\Figures\MeasurementLine;
 use App\Views\Shown;
 use Kybernet\Core\Compare\Comparison;
 use Kybernet\Core\Compare\Level;
@@ -54,32 +53,40 @@ final readonly class CompareKpi
      * @param  array<int, int>  $places  by unit
      * @param  list<int|string>|null  $moved  units
      */
-    public static function of(MeasurementLine $line, MeasurementFacts $kpi, Comparison $comparison, array $cells, array $places, ?array $moved): self
+    public static function of(MeasurementFacts $kpi, Comparison $comparison, array $cells, array $places, ?array $moved): self
     {
-        $placed = fn (array $units): array => array_values(array_map(fn (int|string $unit): int => $places[$unit], $units));
-        $isBand = $comparison->polarity === Polarity::Band;
-        $level = fn (int $percent): ?Shown => $isBand ? null : Shown::of($comparison->peers?->level($percent), $kpi);
+        $peers = $comparison->polarity === Polarity::Band ? null : $comparison->peers;
 
         return new self(
-            $line->code,
-            $line->name,
-            $line->measure,
+            $kpi->code,
+            $kpi->name,
+            $kpi->measurement->definition->measure,
             $comparison->polarity->value,
-            $line->isCounted,
+            $kpi->measurement->definition->counted !== null,
             $kpi->measurement->definition->accumulation === Accumulation::Sum,
             $cells,
-            $placed($comparison->first(self::NAMED)),
-            $placed($comparison->first(self::NAMED, true)),
-            $level(50),
-            $level(25),
-            $level(75),
+            self::placed($comparison->first(self::NAMED), $places),
+            self::placed($comparison->first(self::NAMED, true), $places),
+            Shown::of($peers?->level(50), $kpi),
+            Shown::of($peers?->level(25), $kpi),
+            Shown::of($peers?->level(75), $kpi),
             count($comparison->percentiles),
             $comparison->aiming,
             $comparison->meeting,
             CompareGain::of($comparison->gains[Level::Median->value], $kpi),
             CompareGain::of($comparison->gains[Level::BestQuarter->value], $kpi),
             CompareGain::of($comparison->gains[Level::Target->value], $kpi),
-            $moved === null ? null : $placed($moved),
+            $moved === null ? null : self::placed($moved, $places),
         );
+    }
+
+    /**
+     * @param  list<int|string>  $units
+     * @param  array<int, int>  $places  by unit
+     * @return list<int>
+     */
+    private static function placed(array $units, array $places): array
+    {
+        return array_map(fn (int|string $unit): int => $places[$unit], $units);
     }
 }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace App\Compare\Views;
 
-use App\Figures\MeasurementLine;
+use App\Figures\MeasurementFacts;
 use OpenApi\Attributes as OA;
 
 #[OA\Schema(description: 'A KPI on which they can be compared.')]
@@ -17,9 +17,8 @@ final readonly class CompareOffer
         #[OA\Property(description: 'in how many of them it is measured')] public int $units,
     ) {}
 
-    /** @param  non-empty-list<MeasurementLine>  $of  one a unit */
-    public static function of(array $of): self
+    public static function of(MeasurementFacts $kpi, int $units): self
     {
-        return new self($of[0]->code, $of[0]->name, $of[0]->measure, count($of));
+        return new self($kpi->code, $kpi->name, $kpi->measurement->definition->measure, $units);
     }
 }

@@ -45,7 +45,7 @@ final readonly class Comparison
     public static function of(array $units, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): self
     {
         $ranked = array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->ranked($polarity), $units));
-        $meets = array_filter(array_map(fn (PeerFigure $figure): ?bool => $figure->meets($polarity), $units), is_bool(...));
+        $toTarget = array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->short($polarity), $units));
         if ($ranked === []) {
             return new self($units, $polarity, [], [], [], [], null, 0, 0, array_fill_keys(array_column(Level::cases(), 'value'), null));
         }
@@ -53,11 +53,16 @@ final readonly class Comparison
         ['best' => $best, 'worst' => $worst] = $peers->tenths();
         $gains = [];
         foreach (Level::cases() as $level) {
-            // Of a band's units each has its own idea of good, so a level of them all says nothing.
-            $gains[$level->value] = $polarity === Polarity::Band && $level !== Level::Target ? null : Gain::of($units, $level->among($peers, $polarity), $polarity, $accumulation, $left, $periods);
+            $reached = $level->among($peers, $polarity);
+            $gains[$level->value] = Gain::of($units, match (true) {
+                $polarity === Polarity::None => [],
+                $reached === null => $toTarget,
+                // Of a band's units each has its own idea of good, so a level of them all says nothing.
+                default => $polarity === Polarity::Band ? [] : array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->shortOf($reached, $polarity), $units)),
+            }, $accumulation, $left, $periods);
         }
 
-        return new self($units, $polarity, $peers->ranks(), $peers->percentiles(), $best, $worst, $peers, count($meets), count(array_filter($meets)), $gains);
+        return new self($units, $polarity, $peers->ranks(), $peers->percentiles(), $best, $worst, $peers, count($toTarget), count(array_filter($toTarget, fn (Exact $distance): bool => $distance->isZero())), $gains);
     }
 
     /**
@@ -101,12 +106,14 @@ final readonly class Comparison
             $moved[$unit] = $this->polarity === Polarity::Band
                 ? Variance::withinBand($figure->actual, $then->actual, $figure->band === null ? null : [$figure->band, $figure->actual, $then->actual])
                 : Variance::between($figure->actual, $then->actual, $this->polarity);
-            $adverse[$unit] = $this->polarity === Polarity::Band
-                ? ($figure->band?->distance($figure->actual)->minus($figure->band->distance($then->actual)) ?? Exact::of(0))
-                : $this->polarity->adverse($moved[$unit]->difference);
+            $adverse[$unit] = match (true) {
+                $this->polarity !== Polarity::Band => $this->polarity->adverse($moved[$unit]->difference),
+                $figure->band === null => Exact::of(0),
+                default => $figure->band->distance($figure->actual)->minus($figure->band->distance($then->actual)),
+            };
         }
-        uasort($adverse, fn (Exact $one, Exact $other): int => $other->compareTo($one));
+        uksort($moved, fn (int|string $one, int|string $other): int => $adverse[$other]->compareTo($adverse[$one]));
 
-        return array_replace($adverse, $moved);
+        return $moved;
     }
 }

@@ -6,7 +6,6 @@ namespace Kybernet\Core\Compare;
 
 use Kybernet\Core\Measure\Accumulation;
 use Kybernet\Core\Measure\Exact;
-use Kybernet\Core\Status\Polarity;
 
 /**
  * What it would be worth if every unit that is worse had reached a level: how much the KPI's figure would have moved, in
@@ -30,25 +29,31 @@ final readonly class Gain
      * A unit that is worse contributes the distance to its level, the others nothing.
      *
      * @param  array<int|string, PeerFigure>  $figures  by unit
-     * @param  Exact|null  $level  that all might reach; null for each unit's own target, or the nearer limit of its band
+     * @param  array<int|string, Exact>  $short  what would have to be added to each to reach its level, 0 where it is reached, by unit
      * @param  int  $left  periods of the financial year that have not ended
      * @param  int  $periods  of that year
-     * @return self|null null for what is only tracked, and where no unit has both a figure and a level
+     * @return self|null null where no unit has both a figure and a level
      */
-    public static function of(array $figures, ?Exact $level, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): ?self
+    public static function of(array $figures, array $short, Accumulation $accumulation, int $left, int $periods): ?self
     {
         $with = array_filter($figures, fn (PeerFigure $figure): bool => $figure->actual !== null);
-        $short = $polarity === Polarity::None ? [] : array_filter(array_map(fn (PeerFigure $figure): ?Exact => $level === null ? $figure->short($polarity) : $figure->shortOf($level, $polarity), $with));
         if ($short === []) {
             return null;
         }
-        [$units, $sum, $perPeriod] = [0, Exact::of(0), Exact::of(0)];
+        // By the number of periods that were reported: a division for each of a few, not for each unit.
+        $distances = [];
+        $units = 0;
         foreach ($short as $unit => $distance) {
             if (! $distance->isZero()) {
                 $units++;
-                $sum = $sum->plus($distance);
-                $perPeriod = $perPeriod->plus($distance->dividedBy(Exact::of(max(1, $with[$unit]->reported))));
+                $distances[max(1, $with[$unit]->reported)][] = $distance;
             }
+        }
+        [$sum, $perPeriod] = [Exact::of(0), Exact::of(0)];
+        foreach ($distances as $reported => $each) {
+            $together = Accumulation::Sum->combine($each);
+            $sum = $sum->plus($together);
+            $perPeriod = $perPeriod->plus($together->dividedBy(Exact::of($reported)));
         }
         $mean = $sum->dividedBy(Exact::of(count($with)));
 

@@ -43,23 +43,24 @@ final readonly class PeerFigure
         };
     }
 
-    /** The distance to what it should reach, as what would have to be added: to its target, or to the nearer limit of its band; 0 where it meets it. */
+    /** What would have to be added to reach what it should: its target, or the nearer limit of its band; 0 where it meets it, null where it has neither. */
     public function short(Polarity $polarity): ?Exact
     {
-        $aim = $polarity === Polarity::Band ? ($this->compared === null ? null : $this->band?->broken($this->compared)) : $this->target;
+        $meets = $this->meets($polarity);
+        if ($meets !== false || $this->compared === null) {
+            return $meets === null ? null : Exact::of(0);
+        }
 
-        return match ($this->meets($polarity)) {
-            null => null,
-            true => Exact::of(0),
-            false => $aim === null || $this->compared === null ? null : $aim->minus($this->compared),
-        };
+        return ($polarity === Polarity::Band ? $this->band?->broken($this->compared) : $this->target)?->minus($this->compared);
     }
 
-    /** The distance to a level that all might reach; 0 where it is reached. */
+    /** The same for a level that all might reach; null where it has no figure. */
     public function shortOf(Exact $level, Polarity $polarity): ?Exact
     {
-        $distance = $this->actual === null ? null : $level->minus($this->actual);
-
-        return $distance === null || $polarity->adverse($distance)->sign() < 0 ? $distance : Exact::of(0);
+        return match (true) {
+            $this->actual === null => null,
+            $this->actual->compareTo($level) * ($polarity === Polarity::Higher ? -1 : 1) > 0 => $level->minus($this->actual),
+            default => Exact::of(0),
+        };
     }
 }

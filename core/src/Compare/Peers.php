@@ -20,8 +20,9 @@ final readonly class Peers
      * @param  array<int|string, Exact>  $figures  by unit
      * @param  non-empty-list<Exact>  $inOrder  the figures, ascending
      * @param  non-empty-list<float>  $sorted  the same
+     * @param  array<int|string, int>  $below  how many figures are smaller, by unit
      */
-    private function __construct(private Polarity $polarity, private array $figures, private array $inOrder, private array $sorted) {}
+    private function __construct(private Polarity $polarity, private array $figures, private array $inOrder, private array $sorted, private array $below) {}
 
     /**
      * @param  array<int|string, Exact>  $figures  by unit, at least one
@@ -34,10 +35,34 @@ final readonly class Peers
         if ($figures === []) {
             throw new InvalidArgumentException('There are no units to compare.');
         }
-        $inOrder = array_values($figures);
-        usort($inOrder, fn (Exact $one, Exact $other): int => $one->compareTo($other));
+        $floats = array_map(fn (Exact $figure): float => $figure->toFloat(), $figures);
+        asort($floats);
+        $inOrder = array_map(fn (int|string $unit): Exact => $figures[$unit], array_keys($floats));
+        [$below, $before, $place, $smaller] = [[], null, 0, 0];
+        foreach ($floats as $unit => $float) {
+            $order = $before === null ? 1 : $figures[$unit]->compareTo($figures[$before]);
+            if ($order < 0) {
+                // Floats that are equal of figures that are not: in the order of the figures then.
+                return self::exactly($figures, $polarity);
+            }
+            $smaller = $order === 0 ? $smaller : $place;
+            $below[$unit] = $smaller;
+            $before = $unit;
+            $place++;
+        }
 
-        return new self($polarity, $figures, $inOrder, array_map(fn (Exact $figure): float => $figure->toFloat(), $inOrder));
+        return new self($polarity, $figures, $inOrder, array_values($floats), array_map(fn (int|string $unit): int => $below[$unit], array_combine(array_keys($figures), array_keys($figures))));
+    }
+
+    /** @param  non-empty-array<int|string, Exact>  $figures  by unit */
+    private static function exactly(array $figures, Polarity $polarity): self
+    {
+        $sorted = $figures;
+        uasort($sorted, fn (Exact $one, Exact $other): int => $one->compareTo($other));
+        $inOrder = array_values($sorted);
+        $below = array_map(fn (Exact $figure): int => count(array_filter($inOrder, fn (Exact $other): bool => $other->compareTo($figure) < 0)), $figures);
+
+        return new self($polarity, $figures, $inOrder, array_map(fn (Exact $figure): float => $figure->toFloat(), $inOrder), $below);
     }
 
     /**
@@ -48,18 +73,14 @@ final readonly class Peers
     public function ranks(): array
     {
         $isHigher = $this->polarity === Polarity::Higher;
-        $below = $this->below();
-        $upTo = [];
-        foreach ($below as $smaller) {
-            $upTo[$smaller] = ($upTo[$smaller] ?? 0) + 1;
-        }
+        $upTo = array_count_values($this->below);
         $all = count($this->figures);
 
         return array_map(fn (int $smaller): ?int => match (true) {
             ! $this->isJudged() => null,
             $isHigher => $all - $smaller - $upTo[$smaller] + 1,
             default => $smaller + 1,
-        }, $below);
+        }, $this->below);
     }
 
     /**
@@ -72,7 +93,7 @@ final readonly class Peers
     {
         $most = count($this->figures) - 1;
 
-        return array_map(fn (int $smaller): float => $most === 0 ? 50.0 : 100 * $smaller / $most, $this->below());
+        return array_map(fn (int $smaller): float => $most === 0 ? 50.0 : 100 * $smaller / $most, $this->below);
     }
 
     /**
@@ -144,32 +165,20 @@ final readonly class Peers
         if (! $this->isJudged() || $this->sorted[0] === $this->sorted[count($this->sorted) - 1]) {
             return ['best' => [], 'worst' => []];
         }
-        $atMost = array_keys(array_filter($this->figures, fn (Exact $figure): bool => $figure->toFloat() <= $low));
-        $atLeast = array_keys(array_filter($this->figures, fn (Exact $figure): bool => $figure->toFloat() >= $high));
+        [$atMost, $atLeast] = [[], []];
+        foreach ($this->below as $unit => $smaller) {
+            // Equal figures have as many below them as the first of them.
+            if ($this->sorted[$smaller] <= $low) {
+                $atMost[] = $unit;
+            }
+            if ($this->sorted[$smaller] >= $high) {
+                $atLeast[] = $unit;
+            }
+        }
 
         return $this->polarity === Polarity::Higher
             ? ['best' => $atLeast, 'worst' => $atMost]
             : ['best' => $atMost, 'worst' => $atLeast];
-    }
-
-    /**
-     * How many figures are smaller than each one.
-     *
-     * @return array<int|string, int> by unit
-     */
-    private function below(): array
-    {
-        $figures = $this->figures;
-        uasort($figures, fn (Exact $one, Exact $other): int => $one->compareTo($other));
-        [$below, $place, $before] = [[], 0, null];
-        foreach ($figures as $unit => $figure) {
-            $smaller = $before !== null && $figure->compareTo($before[0]) === 0 ? $before[1] : $place;
-            $below[$unit] = $smaller;
-            $before = [$figure, $smaller];
-            $place++;
-        }
-
-        return array_replace($this->figures, $below);
     }
 
     private function isJudged(): bool

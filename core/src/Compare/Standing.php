@@ -16,7 +16,7 @@ final readonly class Standing
     private const LEAST = 3;
 
     /**
-     * @param  array<string, int>  $ranks  by unit, 1 for the best; ties share the better rank
+     * @param  array<int|string, int>  $ranks  by unit, 1 for the best; ties share the better rank
      * @param  array{float, float, float}|null  $quartiles  lower quartile, median and upper quartile of the figures; null for a band
      */
     private function __construct(

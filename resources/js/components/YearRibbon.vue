@@ -18,7 +18,9 @@ const { data } = useRibbon();
 const STEPS: Record<string, number> = { '[': -1, ']': 1, '{': -12, '}': 12 };
 
 const months = computed(() => data.value?.months ?? []);
-const withSpan = computed(() => ['scorecard', 'course', 'exceptions', 'matrix', 'compare'].includes(String(route.name)));
+const withSpan = computed(() =>
+    ['scorecard', 'course', 'exceptions', 'matrix', 'compare'].includes(String(route.name)),
+);
 
 const fill = (month: Schemas['RibbonMonth']): string =>
     month.expected === 0 ? '0' : `${Math.round((month.reported / month.expected) * 100)}%`;
