@@ -1,5 +1,5 @@
 import { maskedName, unitsOfKind } from '@/composables/unitKinds';
-import { along, dots, findIn, nearest, ordered, trackOf } from '@/graphics/peers';
+import { along, cut, dots, findIn, nearest, ordered, trackOf } from '@/graphics/peers';
 import { describe, expect, test } from 'vitest';
 
 /* What many like units beside each other are drawn and found by. */
@@ -38,6 +38,10 @@ test('names are found by a part, with anything between, whatever their accents',
 test('places are ordered by their values, equal ones as they were, those without one last', () => {
     expect(ordered([3, null, 1, 3])).toEqual([2, 0, 3, 1]);
     expect(ordered([3, null, 1, 3], true)).toEqual([0, 3, 2, 1]);
+});
+
+test('a name that is too long for its place is cut', () => {
+    expect([cut('Fenwick', 7), cut('Fenwick', 6), cut('Old Quay', 5)]).toEqual(['Fenwick', 'Fenwi…', 'Old…']);
 });
 
 test('the nearest point is found where one is near enough', () => {

@@ -25,6 +25,10 @@ export function trackOf(values: readonly number[]): Track {
 export const along = ({ low, high }: Track, value: number): number =>
     Math.max(0, Math.min(1, (value - low) / (high - low || 1)));
 
+/** A name that stands beside a point: what is longer than there is room for is cut. */
+export const cut = (name: string, most: number): string =>
+    name.length > most ? `${name.slice(0, most - 1).trimEnd()}…` : name;
+
 /** Many dots as one path: drawn with a round cap, each is as wide as the stroke. */
 export const dots = (points: readonly (readonly [number, number])[]): string =>
     points.map(([x, y]) => `M${x.toFixed(1)} ${y.toFixed(1)}h0`).join('');

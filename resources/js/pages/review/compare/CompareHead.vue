@@ -11,6 +11,9 @@ const { figure, unitOf } = useNumbers();
 
 const MOST = 2;
 const again = computed(() => {
+    if (view.units.length === 1) {
+        return `There is no other ${props.kindOne} here to hold it against.`;
+    }
     const found = view.page?.recurring;
     if (found == null) {
         return `No ${props.kindOne} is among the worst tenth of more than one.`;

@@ -24,7 +24,7 @@ const props = defineProps<{
 }>();
 defineEmits<{ reach: [column: number]; follow: [] }>();
 const { figure, signed } = useNumbers();
-const { said } = useWords();
+const { said, beyond } = useWords();
 
 const parts = computed(() => {
     const [from, to] = props.found ?? [0, 0];
@@ -41,6 +41,7 @@ const cells = computed(() =>
             return {
                 text: cell?.instead ?? '',
                 was: '',
+                more: '',
                 said: said(props.name, kpi, cell),
                 tone: '',
                 mark: null,
@@ -63,6 +64,7 @@ const cells = computed(() =>
                       : signed(cell.change.difference, kpi.measure)
                   : figure(cell.actual, kpi.measure),
             was: isTwo && cell.then !== null ? `${figure(cell.then)} → ${figure(cell.actual)}` : '',
+            more: beyond(kpi, cell),
             said: said(props.name, kpi, cell),
             tone: isTwo ? (cell.change?.effect === 'adverse' ? 'adverse' : '') : (cell.tenth ?? ''),
             mark: { at, from: Math.min(from, at), width: isLine ? Math.abs(at - from) : 0, isPoint: !isLine || isTwo },
@@ -126,7 +128,6 @@ const FILL: Record<string, string> = { best: 'bg-green', worst: 'bg-red' };
             :data-column="column + 1"
             class="border-b border-rule-soft p-0 outline-none -outline-offset-2 outline-brass focus-visible:outline-2"
             :tabindex="focused === column + 1 ? 0 : -1"
-            :aria-label="cell.said"
             :title="cell.said"
             @focus="$emit('reach', column + 1)"
         >
@@ -160,6 +161,7 @@ const FILL: Record<string, string> = { best: 'bg-green', worst: 'bg-red' };
                         cell.was
                     }}</span></span
                 >
+                <span class="sr-only">{{ cell.more }}</span>
             </a>
         </td>
     </tr>

@@ -100,12 +100,21 @@ watch(
     () => view.rows.length,
     (length) => (at.value = { ...at.value, row: Math.max(0, Math.min(at.value.row, length - 1)) }),
 );
+/** A row that was far away is drawn a frame or two after it was scrolled to. */
+const FRAMES = 10;
 async function focus(): Promise<void> {
     virtual.value.scrollToIndex(at.value.row, { align: 'auto' });
-    await nextTick();
-    body.value
-        ?.querySelector<HTMLElement>(`[data-row="${at.value.row}"] [data-column="${at.value.column}"]`)
-        ?.focus({ preventScroll: isMany.value });
+    for (let frame = 0; frame < FRAMES; frame++) {
+        await nextTick();
+        const cell = body.value?.querySelector<HTMLElement>(
+            `[data-row="${at.value.row}"] [data-column="${at.value.column}"]`,
+        );
+        if (cell != null) {
+            cell.focus({ preventScroll: isMany.value });
+            return;
+        }
+        await new Promise(requestAnimationFrame);
+    }
 }
 function onKey(event: KeyboardEvent): void {
     const last = view.rows.length - 1;
@@ -146,11 +155,17 @@ function named(kpi: ComparedKpi): { place: number; text: string }[] {
         return { place, text: shown ?? '' };
     });
 }
+const isEqual = (kpi: ComparedKpi): boolean =>
+    !isTwo.value &&
+    kpi.figures > 1 &&
+    kpi.cells.every((cell) => cell?.rank == null || cell.rank === 1) &&
+    kpi.best.length > 0;
 const heads = computed(() =>
     view.kpis.map((kpi) => ({
         kpi,
         axis: view.axes?.[0].code === kpi.code ? 'across' : view.axes?.[1].code === kpi.code ? 'up' : '',
-        named: named(kpi),
+        named: isEqual(kpi) ? [] : named(kpi),
+        isEqual: isEqual(kpi),
         order: view.order === kpi.code ? (view.bestFirst ? 'best first' : 'worst first') : '',
     })),
 );
@@ -190,7 +205,7 @@ const label = computed(() =>
                         :key="head.kpi.code"
                         role="columnheader"
                         scope="col"
-                        class="border-b border-rule pb-1.5 pl-3 text-right align-bottom text-[13px] leading-[1.2] font-normal text-ink-soft"
+                        class="border-b border-rule pb-0.5 pl-3 text-right align-bottom text-[13px] leading-[1.2] font-normal text-ink-soft"
                         :aria-sort="
                             head.order === '' ? undefined : head.order === 'best first' ? 'ascending' : 'descending'
                         "
@@ -213,7 +228,7 @@ const label = computed(() =>
                         </button>
                         <button
                             type="button"
-                            class="ml-auto flex items-center gap-1 pt-[3px] text-[12px] hover:text-brass print:hidden"
+                            class="ml-auto flex min-h-[24px] min-w-[24px] items-center justify-end gap-1 text-[12px] hover:text-brass print:hidden"
                             :class="head.order ? 'font-semibold text-brass' : 'text-ink-faint'"
                             :aria-label="`Order by ${head.kpi.name}${head.order ? `, now ${head.order}` : ''}`"
                             @click="view.turnOrder(head.kpi.code)"
@@ -250,13 +265,13 @@ const label = computed(() =>
                         v-for="head in heads"
                         :key="head.kpi.code"
                         role="gridcell"
-                        class="border-b border-rule py-1.5 pl-3 text-right align-top text-[12.5px] leading-[1.3] text-ink-faint"
+                        class="border-b border-rule py-0.5 pl-3 text-right align-top text-[12.5px] leading-[1.3] text-ink-faint"
                     >
                         <button
                             v-for="(each, index) in head.named"
                             :key="each.place"
                             type="button"
-                            class="ml-auto flex max-w-full justify-end gap-1 hover:text-brass"
+                            class="ml-auto flex min-h-[24px] max-w-full items-center justify-end gap-1 hover:text-brass"
                             :class="index === 0 ? 'font-bold text-ink' : index === 1 ? 'text-ink-soft' : ''"
                             :title="`Follow ${view.names[each.place]}`"
                             @click="view.toFollow(each.place)"
@@ -264,7 +279,8 @@ const label = computed(() =>
                             <span class="truncate">{{ view.names[each.place] }}</span>
                             <span class="shrink-0">{{ each.text }}</span>
                         </button>
-                        <template v-if="head.named.length === 0">{{
+                        <template v-if="head.isEqual">all equal</template>
+                        <template v-else-if="head.named.length === 0">{{
                             head.kpi.polarity === 'none' ? 'not judged' : isTwo ? 'none' : 'no figures'
                         }}</template>
                     </td>

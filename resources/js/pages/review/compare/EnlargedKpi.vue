@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEscape } from '@/composables/useEscape';
 import { useNumbers } from '@/composables/useNumbers';
-import { dots, ordered } from '@/graphics/peers';
+import { cut, dots, ordered } from '@/graphics/peers';
 import { number, ticks } from '@/graphics/scale';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -68,7 +68,7 @@ const labelled = computed(() =>
         const point = points.value[at];
         return point == null
             ? []
-            : [{ at, x: point[0], y: point[1], isRight: point[0] > width.value * 0.6, text: `${view.names[at]} ${written(props.kpi, props.kpi.cells[at])}` }]; // prettier-ignore
+            : [{ at, x: point[0], y: point[1], isRight: point[0] > width.value * 0.6, text: `${cut(view.names[at] ?? '', 40)} ${written(props.kpi, props.kpi.cells[at])}` }]; // prettier-ignore
     }),
 );
 const median = computed(() => number(props.kpi.median?.exact));

@@ -5,6 +5,7 @@ import { monthAndYear, shortMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { spread } from '@/graphics/labels';
 import { course } from '@/graphics/lines';
+import { cut } from '@/graphics/peers';
 import { spanned } from '@/graphics/plane';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useElementSize } from '@vueuse/core';
@@ -86,7 +87,7 @@ const labels = computed(() => {
     const isFew = order.value.length <= NAMED;
     const wanted = order.value.filter((at) => isFew || at === view.followed || at === readAt.value || isLit(at));
     return spread(
-        wanted.map((at) => ({ at, y: plane.value.y(ends.value[at] ?? 1) + 4, name: view.names[at] ?? '' })),
+        wanted.map((at) => ({ at, y: plane.value.y(ends.value[at] ?? 1) + 4, name: cut(view.names[at] ?? '', 17) })),
         14,
         TOP + 4,
         FLOOR + 8,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useNumbers, counted } from '@/composables/useNumbers';
 import { unitsOfKind } from '@/composables/unitKinds';
-import { dots } from '@/graphics/peers';
+import { cut, dots } from '@/graphics/peers';
 import { number, ticks } from '@/graphics/scale';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -21,7 +21,7 @@ const frame = useTemplateRef<HTMLElement>('frame');
 const { width: measured } = useElementSize(frame);
 const table = ref(false);
 const HEIGHT = 262;
-const [LEFT, RIGHT, TOP, FLOOR] = [46, 12, 12, HEIGHT - 40];
+const [LEFT, RIGHT, TOP, FLOOR] = [46, 20, 12, HEIGHT - 40];
 const width = computed(() => Math.max(260, measured.value));
 
 const both = computed(() =>
@@ -86,7 +86,7 @@ const labelled = computed(() =>
                       x: point[0],
                       y: point[1],
                       isRight: point[0] > width.value * 0.6,
-                      name: view.names[at] ?? '',
+                      name: cut(view.names[at] ?? '', 28),
                   },
               ];
     }),

@@ -56,7 +56,6 @@ const cells = computed(() =>
                 :key="cell.code"
                 role="gridcell"
                 class="border-t border-rule py-1.5 pl-3 text-right align-top leading-tight"
-                :aria-label="cell.said"
                 :title="cell.said"
             >
                 <b class="font-[650]">{{ cell.change }}</b>

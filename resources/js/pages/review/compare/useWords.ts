@@ -19,19 +19,23 @@ export function useWords() {
     const tenth = (cell: Cell): string =>
         cell.tenth === 'worst' ? ', among the worst tenth' : cell.tenth === 'best' ? ', among the best tenth' : '';
 
+    /** What a figure by itself does not say. */
+    function beyond(kpi: ComparedKpi, cell: Cell): string {
+        const target = cell.actual === null ? '' : aim(cell, kpi.measure);
+        return [
+            target === '' ? '' : `, should be ${target}`,
+            cell.rank === null ? '' : `, ${ordinal(cell.rank)} of ${kpi.figures}${tenth(cell)}`,
+            cell.then === null ? '' : `, then ${figure(cell.then, kpi.measure)}`,
+        ].join('');
+    }
+
     return {
         aim,
         written,
         change: (kpi: ComparedKpi, cell: Cell): string =>
             cell.change === null ? '' : `${signed(cell.change.difference, kpi.measure)} ${unitOf(kpi.measure)}`.trim(),
-        said: (name: string, kpi: ComparedKpi, cell: Cell | null): string => {
-            if (cell === null) {
-                return `${name}, ${kpi.name}: not measured`;
-            }
-            const target = aim(cell, kpi.measure);
-            const rank = cell.rank === null ? '' : `, ${ordinal(cell.rank)} of ${kpi.figures}${tenth(cell)}`;
-            const then = cell.then === null ? '' : `, then ${figure(cell.then, kpi.measure)}`;
-            return `${name}, ${kpi.name}: ${written(kpi, cell)}${target === '' || cell.actual === null ? '' : `, should be ${target}`}${rank}${then}`;
-        },
+        beyond,
+        said: (name: string, kpi: ComparedKpi, cell: Cell | null): string =>
+            `${name}, ${kpi.name}: ${written(kpi, cell)}${cell === null ? '' : beyond(kpi, cell)}`,
     };
 }
