@@ -73,7 +73,8 @@ it('keeps everything that the database holds when its own workbook is put in its
     User::query()->where('email', 'executive@ostermere.example')->update(['blocked_at' => now()]);
     DB::table('installation')->update(['is_demonstration' => false]);
     $state = fn (): array => array_map(
-        fn (string $order): array => DB::select("SELECT to_jsonb(row) - 'blocked_at' AS row FROM ".strtok($order, ' ').' row ORDER BY '.substr($order, strlen((string) strtok($order, ' ')) + 1)),
+        // As texts: comparing tens of thousands of objects member by member takes minutes.
+        fn (string $order): array => array_column(DB::select("SELECT (to_jsonb(row) - 'blocked_at')::text AS row FROM ".strtok($order, ' ').' row ORDER BY '.substr($order, strlen((string) strtok($order, ' ')) + 1)), 'row'),
         ['units id', 'users id', 'themes id', 'objectives id', 'kpis id', 'kpi_unit id', 'kpi_drivers kpi_id, driver_id', 'rule_sets id', 'targets kpi_unit_id, period', 'year_targets kpi_unit_id, year',
             'readings id', 'notes id', 'calls id', 'actions id', 'period_states unit_id, period', 'seen_marks user_id, kpi_unit_id, period', 'installation one'],
     );
@@ -83,7 +84,7 @@ it('keeps everything that the database holds when its own workbook is put in its
     app(ImportWorkbook::class)(Formats::reader()->read(written(fromDatabase())));
     CarbonImmutable::setTestNow();
 
-    expect($state())->toEqual($before)->and(DB::table('audit_entries')->count())->toBe($trail + 1)
+    expect($state())->toBe($before)->and(DB::table('audit_entries')->count())->toBe($trail + 1)
         ->and(User::query()->whereNotNull('blocked_at')->pluck('email')->all())->toBe(['executive@ostermere.example']);
     // The trail still knows what it is about.
     $this->as('analyst')->getJson('/api/changes?subject=action')->assertJsonPath('changes.0.code', 'LEAK');

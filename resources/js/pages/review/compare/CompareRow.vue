@@ -60,10 +60,10 @@ const cells = computed(() =>
                 ? String(cell.rank)
                 : isTwo
                   ? cell.change === null
-                      ? 'new'
+                      ? figure(cell.actual, kpi.measure)
                       : signed(cell.change.difference, kpi.measure)
                   : figure(cell.actual, kpi.measure),
-            was: isTwo && cell.then !== null ? `${figure(cell.then)} → ${figure(cell.actual)}` : '',
+            was: !isTwo ? '' : cell.then === null ? 'none then' : `${figure(cell.then)} → ${figure(cell.actual)}`,
             more: beyond(kpi, cell),
             said: said(props.name, kpi, cell),
             tone: isTwo ? (cell.change?.effect === 'adverse' ? 'adverse' : '') : (cell.tenth ?? ''),

@@ -8,6 +8,8 @@ import { computed, ref, useTemplateRef } from 'vue';
 import GraphicHead from './GraphicHead.vue';
 import GraphicTable from './GraphicTable.vue';
 import { useCompared, type ComparedKpi } from './useComparison';
+import PointMark from './PointMark.vue';
+import ReadSvg from './ReadSvg.vue';
 import { usePoints } from './usePoints';
 import { useWords } from './useWords';
 
@@ -49,7 +51,9 @@ const x = (index: number): number =>
     LEFT + ((index + 0.5) / Math.max(1, places.value.length)) * (width.value - LEFT - RIGHT);
 const y = (value: number): number =>
     FLOOR - ((value - scale.value.low) / (scale.value.high - scale.value.low || 1)) * (FLOOR - TOP);
-const base = computed(() => y(Math.max(scale.value.low, Math.min(scale.value.high, 0))));
+const median = computed(() => number(props.kpi.median?.exact));
+/** The area stands on zero, where that is on the scale; otherwise on the median: from anywhere else it would say too much. */
+const base = computed(() => y(scale.value.low <= 0 && scale.value.high >= 0 ? 0 : (median.value ?? scale.value.low)));
 const line = computed(() =>
     places.value.map((at, index) => `${x(index).toFixed(1)},${y(values.value[at] ?? 0).toFixed(1)}`),
 );
@@ -71,7 +75,6 @@ const labelled = computed(() =>
             : [{ at, x: point[0], y: point[1], isRight: point[0] > width.value * 0.6, text: `${cut(view.names[at] ?? '', 40)} ${written(props.kpi, props.kpi.cells[at])}` }]; // prettier-ignore
     }),
 );
-const median = computed(() => number(props.kpi.median?.exact));
 const said = computed(() => {
     const { kpi } = props;
     const middle = kpi.median === null || kpi.lower === null || kpi.upper === null ? '' : ` The median is ${withMeasure(figure(kpi.median), kpi.measure)}; the middle half lies between ${figure(kpi.lower)} and ${figure(kpi.upper)}.`; // prettier-ignore
@@ -102,17 +105,11 @@ const rows = computed(() =>
         >
         <GraphicTable v-if="table" :heads="['', 'rank', 'figure', 'percentile']" :rows="rows" :label="kpi.name" />
         <div v-else ref="frame">
-            <svg
+            <ReadSvg
                 :width="width"
                 :height="HEIGHT"
-                class="block max-w-full cursor-crosshair text-[12px]"
-                tabindex="0"
-                role="group"
-                :aria-label="`${kpi.name}. ${said} Arrow keys read the units, Enter follows one.`"
-                @keydown="on.onKey"
-                @mousemove="on.onMove($event)"
-                @mouseleave="on.onLeave"
-                @click="on.onPick"
+                :points="on"
+                :label="`${kpi.name}. ${said} Arrow keys read the units, Enter follows one.`"
             >
                 <g v-for="mark in scale.marks" :key="mark" class="fill-ink-faint">
                     <line :x1="LEFT" :x2="width - RIGHT" :y1="y(mark)" :y2="y(mark)" class="stroke-rule-soft" />
@@ -153,22 +150,14 @@ const rows = computed(() =>
                         class="stroke-ink-faint"
                         stroke-dasharray="1 3"
                     />
-                    <circle
-                        :cx="each.x"
-                        :cy="each.y"
-                        r="6"
-                        :class="each.at === view.followed ? 'fill-brass stroke-ink' : 'fill-paper stroke-ink'"
-                        stroke-width="1.5"
+                    <PointMark
+                        :x="each.x"
+                        :y="each.y"
+                        :text="each.text"
+                        :is-followed="each.at === view.followed"
+                        :is-right="each.isRight"
+                        :lift="-8"
                     />
-                    <text
-                        :x="each.x + (each.isRight ? -10 : 10)"
-                        :y="each.y - 8"
-                        :text-anchor="each.isRight ? 'end' : 'start'"
-                        class="fill-ink stroke-paper text-[13px] font-semibold [paint-order:stroke]"
-                        stroke-width="4"
-                    >
-                        {{ each.text }}
-                    </text>
                 </g>
                 <text :x="width - RIGHT" :y="HEIGHT - 8" text-anchor="end" class="fill-ink-faint">
                     {{ kpi.polarity === 'none' ? 'highest' : 'best' }}
@@ -176,7 +165,7 @@ const rows = computed(() =>
                 <text :x="LEFT" :y="HEIGHT - 8" class="fill-ink-faint">
                     {{ kpi.polarity === 'none' ? 'lowest' : 'last' }}
                 </text>
-            </svg>
+            </ReadSvg>
             <p class="sr-only" role="status">
                 {{ readAt === null ? '' : `${view.names[readAt]}, ${written(kpi, kpi.cells[readAt])}` }}
             </p>

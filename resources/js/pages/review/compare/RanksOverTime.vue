@@ -13,6 +13,7 @@ import { computed, ref, useTemplateRef } from 'vue';
 import GraphicHead from './GraphicHead.vue';
 import GraphicTable from './GraphicTable.vue';
 import { useCompared, type ComparedKpi } from './useComparison';
+import ReadSvg from './ReadSvg.vue';
 import { usePoints } from './usePoints';
 
 /** How the units have ranked over thirteen months: all of them as quiet lines, the followed and the lit ones on them. */
@@ -136,17 +137,11 @@ const rows = computed(() =>
         >
         <GraphicTable v-else-if="table" :heads="heads" :rows="rows" :label="`${kpi.name}: ranks`" />
         <div v-else ref="frame">
-            <svg
+            <ReadSvg
                 :width="width"
                 :height="HEIGHT"
-                class="block max-w-full cursor-crosshair text-[12px]"
-                tabindex="0"
-                role="group"
-                :aria-label="`${kpi.name}: ranks of ${order.length} units over thirteen months. Arrow keys read them, Enter follows one.`"
-                @keydown="on.onKey"
-                @mousemove="on.onMove($event)"
-                @mouseleave="on.onLeave"
-                @click="on.onPick"
+                :points="on"
+                :label="`${kpi.name}: ranks of ${order.length} units over thirteen months. Arrow keys read them, Enter follows one.`"
             >
                 <g class="fill-ink-faint">
                     <g v-for="rank in marks" :key="rank">
@@ -205,7 +200,7 @@ const rows = computed(() =>
                 >
                     {{ label.name }}
                 </text>
-            </svg>
+            </ReadSvg>
             <p class="min-h-[19px] text-[13px] text-ink-soft" role="status">
                 {{ readAt === null ? '' : said(readAt) }}
             </p>

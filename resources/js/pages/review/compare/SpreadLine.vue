@@ -2,8 +2,9 @@
 import { dots, ordered } from '@/graphics/peers';
 import { number } from '@/graphics/scale';
 import { useNumbers } from '@/composables/useNumbers';
-import { computed } from 'vue';
+import { computed, watch } from 'vue';
 import { useCompared, type ComparedKpi } from './useComparison';
+import ReadSvg from './ReadSvg.vue';
 import { usePoints } from './usePoints';
 import { useWords } from './useWords';
 
@@ -57,9 +58,7 @@ const order = computed(() => {
 const { at: readAt, ...on } = usePoints(order, points, (at) => view.toFollow(at));
 const said = (at: number | null): string =>
     at === null ? '' : `${view.names[at]}: ${written(props.kpi, props.kpi.cells[at])}`;
-function tell(): void {
-    emit('read', readAt.value === null ? '' : `${props.kpi.name}, ${said(readAt.value)}`);
-}
+watch(readAt, (at) => emit('read', at === null ? '' : `${props.kpi.name}, ${said(at)}`));
 const label = computed(() => {
     const { kpi } = props;
     const spread =
@@ -73,19 +72,7 @@ const dot = computed(() => (props.kpi.cells.length > 150 ? 5 : 7.5));
 </script>
 
 <template>
-    <svg
-        :width="width"
-        :height="HEIGHT"
-        class="block cursor-crosshair"
-        tabindex="0"
-        role="group"
-        :aria-label="label"
-        @keydown="(on.onKey($event), tell())"
-        @mousemove="(on.onMove($event), tell())"
-        @mouseleave="(on.onLeave(), tell())"
-        @blur="(on.onLeave(), tell())"
-        @click="on.onPick"
-    >
+    <ReadSvg :width="width" :height="HEIGHT" :points="on" :label="label">
         <rect
             v-if="half"
             :x="half.from"
@@ -135,5 +122,5 @@ const dot = computed(() => (props.kpi.cells.length > 150 ? 5 : 7.5));
             stroke-width="1.5"
         />
         <circle v-if="followed" :cx="followed[0]" :cy="MIDDLE" r="6" class="fill-brass stroke-ink" stroke-width="1.5" />
-    </svg>
+    </ReadSvg>
 </template>

@@ -5,9 +5,12 @@ import { cut, dots } from '@/graphics/peers';
 import { number, ticks } from '@/graphics/scale';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
+import AimBand from './AimBand.vue';
 import GraphicHead from './GraphicHead.vue';
 import GraphicTable from './GraphicTable.vue';
 import { useCompared, type ComparedKpi } from './useComparison';
+import PointMark from './PointMark.vue';
+import ReadSvg from './ReadSvg.vue';
 import { usePoints } from './usePoints';
 import { useWords } from './useWords';
 
@@ -92,6 +95,14 @@ const labelled = computed(() =>
     }),
 );
 
+const aims = computed(() => {
+    const [lying, standing] = targets.value;
+    return [
+        ...(lying ? [{ x: x(lying.low), y: TOP, width: x(lying.high) - x(lying.low), height: FLOOR - TOP }] : []),
+        ...(standing ? [{ x: LEFT, y: y(standing.high), width: width.value - LEFT - RIGHT, height: y(standing.low) - y(standing.high) }] : []), // prettier-ignore
+    ];
+});
+
 const pair = computed(() =>
     (view.page?.pairs ?? []).find(
         ({ one, other }) =>
@@ -139,17 +150,11 @@ const rows = computed(() =>
         >
         <GraphicTable v-if="table" :heads="['', lying.name, standing.name]" :rows="rows" :label="title" />
         <div v-else ref="frame">
-            <svg
+            <ReadSvg
                 :width="width"
                 :height="HEIGHT"
-                class="block max-w-full cursor-crosshair text-[12px]"
-                tabindex="0"
-                role="group"
-                :aria-label="`${title}. ${sentence} Arrow keys read the points, Enter follows one.`"
-                @keydown="on.onKey"
-                @mousemove="on.onMove($event)"
-                @mouseleave="on.onLeave"
-                @click="on.onPick"
+                :points="on"
+                :label="`${title}. ${sentence} Arrow keys read the points, Enter follows one.`"
             >
                 <g class="fill-ink-faint">
                     <g v-for="mark in up.marks" :key="`u${mark}`">
@@ -171,64 +176,19 @@ const rows = computed(() =>
                 >
                     {{ axis(standing) }}
                 </text>
-                <template v-if="targets[0]">
-                    <rect
-                        v-if="targets[0].high > targets[0].low"
-                        :x="x(targets[0].low)"
-                        :width="x(targets[0].high) - x(targets[0].low)"
-                        :y="TOP"
-                        :height="FLOOR - TOP"
-                        class="fill-brass opacity-10"
-                    />
-                    <line
-                        v-else
-                        :x1="x(targets[0].low)"
-                        :x2="x(targets[0].low)"
-                        :y1="TOP"
-                        :y2="FLOOR"
-                        class="stroke-brass"
-                        stroke-width="1.6"
-                    />
-                </template>
-                <template v-if="targets[1]">
-                    <rect
-                        v-if="targets[1].high > targets[1].low"
-                        :x="LEFT"
-                        :width="width - LEFT - RIGHT"
-                        :y="y(targets[1].high)"
-                        :height="y(targets[1].low) - y(targets[1].high)"
-                        class="fill-brass opacity-10"
-                    />
-                    <line
-                        v-else
-                        :x1="LEFT"
-                        :x2="width - RIGHT"
-                        :y1="y(targets[1].low)"
-                        :y2="y(targets[1].low)"
-                        class="stroke-brass"
-                        stroke-width="1.6"
-                    />
-                </template>
+                <AimBand v-for="(aim, at) in aims" :key="at" v-bind="aim" />
                 <path :d="rest" class="stroke-line opacity-80" :stroke-width="size" stroke-linecap="round" />
                 <path :d="lit" class="stroke-ink" :stroke-width="size + 1" stroke-linecap="round" />
-                <g v-for="each in labelled" :key="each.at">
-                    <circle
-                        :cx="each.x"
-                        :cy="each.y"
-                        r="6"
-                        :class="each.at === view.followed ? 'fill-brass stroke-ink' : 'fill-paper stroke-ink'"
-                        stroke-width="1.5"
-                    />
-                    <text
-                        :x="each.x + (each.isRight ? -10 : 10)"
-                        :y="each.y + 4"
-                        :text-anchor="each.isRight ? 'end' : 'start'"
-                        class="fill-ink stroke-paper font-semibold [paint-order:stroke]"
-                        stroke-width="4"
-                    >
-                        {{ each.name }}
-                    </text>
-                </g>
+                <PointMark
+                    v-for="each in labelled"
+                    :key="each.at"
+                    :x="each.x"
+                    :y="each.y"
+                    :text="each.name"
+                    :is-followed="each.at === view.followed"
+                    :is-right="each.isRight"
+                    :lift="4"
+                />
                 <text
                     v-if="targets[0]"
                     :x="x(targets[0].high) + (x(targets[0].high) > width - 110 ? -4 : 4)"
@@ -249,7 +209,7 @@ const rows = computed(() =>
                 >
                     {{ targets[1].text }}
                 </text>
-            </svg>
+            </ReadSvg>
             <p class="min-h-[19px] text-[13px] text-ink-soft" role="status">
                 {{ readAt === null ? '' : said(readAt) }}
             </p>

@@ -23,6 +23,7 @@ export function usePoints(
     }
 
     return {
+        /** the place that is read */
         at,
         onKey(event: KeyboardEvent): void {
             const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
@@ -37,10 +38,9 @@ export function usePoints(
                 follow(at.value);
             }
         },
-        /** @param scale pixels of the drawing for one on the screen */
-        onMove(event: MouseEvent, scale = 1): void {
+        onMove(event: MouseEvent): void {
             const box = (event.currentTarget as SVGElement).getBoundingClientRect();
-            const found = nearest(toValue(points), (event.clientX - box.left) * scale, (event.clientY - box.top) * scale, REACH); // prettier-ignore
+            const found = nearest(toValue(points), event.clientX - box.left, event.clientY - box.top, REACH);
             at.value = found === -1 ? null : found;
         },
         onLeave(): void {
@@ -53,3 +53,5 @@ export function usePoints(
         },
     };
 }
+
+export type Points = Pick<ReturnType<typeof usePoints>, 'onKey' | 'onMove' | 'onLeave' | 'onPick'>;
