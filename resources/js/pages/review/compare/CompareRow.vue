@@ -92,7 +92,7 @@ const FILL: Record<string, string> = { best: 'bg-green', worst: 'bg-red' };
             scope="row"
             data-column="0"
             class="sticky left-0 z-[1] h-[32px] border-b border-rule-soft p-0 text-left font-normal outline-none -outline-offset-2 outline-brass focus-visible:outline-2"
-            :class="isFollowed ? 'bg-brass-tint' : 'bg-paper'"
+            :class="isFollowed ? 'bg-brass-tint' : 'bg-paper print:bg-transparent'"
             :tabindex="focused === 0 ? 0 : -1"
             @focus="$emit('reach', 0)"
         >
@@ -132,7 +132,7 @@ const FILL: Record<string, string> = { best: 'bg-green', worst: 'bg-red' };
             @focus="$emit('reach', column + 1)"
         >
             <a :href="links.kpi[column]" tabindex="-1" class="flex items-center gap-2 pl-3 hover:text-brass">
-                <span v-if="cell.mark" class="relative h-[6px] min-w-[24px] grow bg-rule-soft print:border">
+                <span v-if="cell.mark" class="relative h-[6px] min-w-[24px] grow bg-rule-soft">
                     <span
                         v-if="cell.mark.width > 0"
                         class="absolute inset-y-0"

@@ -197,7 +197,7 @@ const label = computed(() =>
                 <col class="w-[150px]" />
                 <col v-for="{ kpi } in heads" :key="kpi.code" />
             </colgroup>
-            <thead class="sticky top-0 z-10 bg-paper">
+            <thead class="sticky top-0 z-10 bg-paper print:static print:bg-transparent">
                 <tr role="row">
                     <td class="border-b border-rule" />
                     <th

@@ -35,7 +35,7 @@ const cells = computed(() =>
 </script>
 
 <template>
-    <tfoot class="bg-paper" :class="{ 'sticky bottom-0 z-10 print:static': sticks }">
+    <tfoot class="bg-paper print:bg-transparent" :class="{ 'sticky bottom-0 z-10 print:static': sticks }">
         <tr role="row">
             <th
                 role="rowheader"
@@ -46,10 +46,11 @@ const cells = computed(() =>
                 <select
                     v-model="view.level"
                     aria-label="The level that the worse ones reach"
-                    class="field mt-0.5 !h-[26px] !min-h-0 w-full !px-1 !py-0 text-[13px] text-ink print:!block"
+                    class="field mt-0.5 !h-[26px] !min-h-0 w-full !px-1 !py-0 text-[13px] text-ink"
                 >
                     <option v-for="(words, level) in LEVELS" :key="level" :value="level">{{ words }}</option>
                 </select>
+                <span class="hidden print:inline">{{ LEVELS[view.level] }}</span>
             </th>
             <td
                 v-for="cell in cells"
