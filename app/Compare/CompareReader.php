@@ -19,7 +19,6 @@ use App\Models\User;
 use App\Organisation\Organisation;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
-use Kybernet\Core\Calendar\Tenure;
 use Kybernet\Core\Compare\Association;
 use Kybernet\Core\Compare\Comparison;
 use Kybernet\Core\Compare\PeerFigure;
@@ -119,11 +118,9 @@ final readonly class CompareReader
     private function comparison(array $units, array $of, MeasurementFacts $kpi, array $kept, Period $month): Comparison
     {
         $definition = $kpi->measurement->definition;
-        $periods = $this->scorecard->timeline->yearPeriods($definition->frequency, new Tenure, $this->scorecard->year->of($month));
-        $latest = $this->scorecard->timeline->latest($definition->frequency, $month);
-        $left = count(array_filter($periods, fn (Period $period): bool => $period->compareTo($latest) > 0));
+        [$left, $periods] = $this->scorecard->timeline->left($definition->frequency, $month);
 
-        return Comparison::of($this->peers($units, $of, $kept, $month), $definition->polarity, $definition->accumulation, $left, count($periods));
+        return Comparison::of($this->peers($units, $of, $kept, $month), $definition->polarity, $definition->accumulation, $left, $periods);
     }
 
     /**

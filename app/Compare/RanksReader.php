@@ -15,7 +15,6 @@ use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Compare\PeerFigure;
 use Kybernet\Core\Compare\Peers;
 use Kybernet\Core\Scorecard;
-use Kybernet\Core\Status\Polarity;
 
 /**
  * How like units have ranked on one KPI over the last months. Figures are gathered, nothing is judged: a year of many
@@ -32,22 +31,14 @@ final readonly class RanksReader
 
     public function read(Unit $unit, Period $chosen, Span $span, string $kind, string $code, User $user): RanksOverTime
     {
-        $measured = $this->likeUnits->under($unit, $kind, $chosen, $user)->of($code);
+        $shared = $this->likeUnits->under($unit, $kind, $chosen, $user);
+        [$measured, $kpi] = [$shared->of($code), $shared->facts[$code] ?? null];
         $months = $chosen->plus(1 - self::MONTHS)->to($chosen);
         $facts = $this->kpis->whole(array_values($measured), $months[0]->plus(-self::REACH), $this->scorecard->year->months($chosen)[11]);
         $ranks = array_map(fn (): array => [], $measured);
         foreach ($months as $month) {
-            $figures = [];
-            $polarity = Polarity::None;
-            foreach ($measured as $id => $measurement) {
-                $kpi = $facts[$measurement];
-                $polarity = $kpi->measurement->definition->polarity;
-                $ranked = PeerFigure::of($this->scorecard->figures($kpi->measurement, $month, $span))->ranked($polarity);
-                if ($ranked !== null && $kpi->shows($ranked) !== null) {
-                    $figures[$id] = $ranked;
-                }
-            }
-            $found = $figures === [] ? [] : Peers::of($figures, $polarity === Polarity::Band ? Polarity::Lower : $polarity)->ranks();
+            $figures = array_map(fn (int $id): PeerFigure => PeerFigure::of($this->scorecard->figures($facts[$id]->measurement, $month, $span)), $measured);
+            $found = $kpi === null ? [] : Peers::among($figures, $kpi->measurement->definition->polarity)?->ranks() ?? [];
             foreach (array_keys($ranks) as $id) {
                 $ranks[$id][] = $found[$id] ?? null;
             }

@@ -28,6 +28,9 @@ use Kybernet\Core\Trend\Track;
  */
 final readonly class AssessedSpan
 {
+    /** What is said of a span in which no reading was due. */
+    public const NOTHING_DUE = 'nothing due';
+
     /**
      * @param  string  $instead  what is said where there is no figure
      * @param  list<WakePoint>  $wake
@@ -123,7 +126,7 @@ final readonly class AssessedSpan
     private static function instead(MeasurementFacts $kpi, LikeForLike $figures): string
     {
         return match (true) {
-            $figures->due === [] => 'nothing due',
+            $figures->due === [] => self::NOTHING_DUE,
             $figures->reported === [] => 'no reading',
             $kpi->measurement->definition->kind === Kind::Judged => 'a person judged',
             default => 'no value',

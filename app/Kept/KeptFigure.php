@@ -58,7 +58,7 @@ final readonly class KeptFigure
     /** Whether a reading was due at all: a unit that is closed, or not there yet, is none of those that are compared. */
     public function isDue(): bool
     {
-        return $this->instead !== 'nothing due';
+        return $this->instead !== AssessedSpan::NOTHING_DUE;
     }
 
     public function peer(): PeerFigure

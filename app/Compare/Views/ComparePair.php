@@ -19,10 +19,11 @@ final readonly class ComparePair
         #[OA\Property(description: 'how many units have both')] public int $pairs,
         #[OA\Property(enum: Moving::class)] public string $moving,
         #[OA\Property(description: 'chance alone would hardly make it')] public bool $hardlyChance,
+        #[OA\Property(description: 'the ranks say something else: a few that lie far out make the difference')] public bool $byFew,
     ) {}
 
     public static function of(string $one, string $other, Association $association): self
     {
-        return new self($one, $other, $association->pearson, $association->spearman, $association->pairs, $association->moving->value, $association->isHardlyChance());
+        return new self($one, $other, $association->pearson, $association->spearman, $association->pairs, $association->moving->value, $association->isHardlyChance(), $association->isByFew());
     }
 }

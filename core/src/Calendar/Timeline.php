@@ -52,6 +52,19 @@ final class Timeline
         return $this->inside($periods, $tenure);
     }
 
+    /**
+     * How much of the financial year is still to come, whoever measures something in it.
+     *
+     * @return array{int, int} its periods that have not ended by the month, and all of them
+     */
+    public function left(Frequency $frequency, Period $month): array
+    {
+        $periods = $this->yearPeriods($frequency, new Tenure, $this->year->of($month));
+        $latest = $this->latest($frequency, $month);
+
+        return [count(array_filter($periods, fn (Period $period): bool => $period->compareTo($latest) > 0)), count($periods)];
+    }
+
     /** The latest period of the frequency that has ended by the month. */
     public function latest(Frequency $frequency, Period $month): Period
     {

@@ -14,6 +14,9 @@ final readonly class Association
     /** Below this it is called hardly chance (common practice). */
     private const HARDLY = 0.05;
 
+    /** So far apart the correlation and that of the ranks are told: a few that lie far out make the difference (common practice). */
+    private const APART = 0.2;
+
     private function __construct(
         public float $pearson,
         public float $spearman,
@@ -45,6 +48,11 @@ final readonly class Association
         $rest = 1 - $pearson ** 2;
 
         return new self($pearson, $spearman, $pairs, $rest <= 0.0 ? 0.0 : StudentT::twoSided($pearson * sqrt(($pairs - 2) / $rest), $pairs - 2), Moving::of($pearson));
+    }
+
+    public function isByFew(): bool
+    {
+        return abs($this->pearson - $this->spearman) > self::APART;
     }
 
     public function isHardlyChance(): bool

@@ -44,12 +44,11 @@ final readonly class Comparison
      */
     public static function of(array $units, Polarity $polarity, Accumulation $accumulation, int $left, int $periods): self
     {
-        $ranked = array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->ranked($polarity), $units));
+        $peers = Peers::among($units, $polarity);
         $toTarget = array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->short($polarity), $units));
-        if ($ranked === []) {
+        if ($peers === null) {
             return new self($units, $polarity, [], [], [], [], null, 0, 0, array_fill_keys(array_column(Level::cases(), 'value'), null));
         }
-        $peers = Peers::of($ranked, $polarity === Polarity::Band ? Polarity::Lower : $polarity);
         ['best' => $best, 'worst' => $worst] = $peers->tenths();
         $gains = [];
         foreach (Level::cases() as $level) {

@@ -35,34 +35,34 @@ final readonly class Peers
         if ($figures === []) {
             throw new InvalidArgumentException('There are no units to compare.');
         }
+        // Floats are compared much faster; where they are equal, the figures decide.
         $floats = array_map(fn (Exact $figure): float => $figure->toFloat(), $figures);
-        asort($floats);
-        $inOrder = array_map(fn (int|string $unit): Exact => $figures[$unit], array_keys($floats));
-        [$below, $before, $place, $smaller] = [[], null, 0, 0];
-        foreach ($floats as $unit => $float) {
-            $order = $before === null ? 1 : $figures[$unit]->compareTo($figures[$before]);
-            if ($order < 0) {
-                // Floats that are equal of figures that are not: in the order of the figures then.
-                return self::exactly($figures, $polarity);
-            }
-            $smaller = $order === 0 ? $smaller : $place;
-            $below[$unit] = $smaller;
+        uksort($floats, function (int|string $one, int|string $other) use ($floats, $figures): int {
+            $order = $floats[$one] <=> $floats[$other];
+
+            return $order === 0 ? $figures[$one]->compareTo($figures[$other]) : $order;
+        });
+        [$inOrder, $below, $before] = [[], array_fill_keys(array_keys($figures), 0), null];
+        foreach (array_keys($floats) as $place => $unit) {
+            $below[$unit] = $before !== null && $figures[$unit]->compareTo($figures[$before]) === 0 ? $below[$before] : $place;
+            $inOrder[] = $figures[$unit];
             $before = $unit;
-            $place++;
         }
 
-        return new self($polarity, $figures, $inOrder, array_values($floats), array_map(fn (int|string $unit): int => $below[$unit], array_combine(array_keys($figures), array_keys($figures))));
+        return new self($polarity, $figures, $inOrder, array_values($floats), $below);
     }
 
-    /** @param  non-empty-array<int|string, Exact>  $figures  by unit */
-    private static function exactly(array $figures, Polarity $polarity): self
+    /**
+     * By what units have: those without a figure are left out; inside or outside of a band the nearest to it is the best.
+     *
+     * @param  array<int|string, PeerFigure>  $units
+     * @return self|null null where none has a figure
+     */
+    public static function among(array $units, Polarity $polarity): ?self
     {
-        $sorted = $figures;
-        uasort($sorted, fn (Exact $one, Exact $other): int => $one->compareTo($other));
-        $inOrder = array_values($sorted);
-        $below = array_map(fn (Exact $figure): int => count(array_filter($inOrder, fn (Exact $other): bool => $other->compareTo($figure) < 0)), $figures);
+        $ranked = array_filter(array_map(fn (PeerFigure $figure): ?Exact => $figure->ranked($polarity), $units));
 
-        return new self($polarity, $figures, $inOrder, array_map(fn (Exact $figure): float => $figure->toFloat(), $inOrder), $below);
+        return $ranked === [] ? null : self::of($ranked, $polarity === Polarity::Band ? Polarity::Lower : $polarity);
     }
 
     /**

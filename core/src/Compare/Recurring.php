@@ -30,8 +30,10 @@ final readonly class Recurring
      */
     public static function among(array $comparisons): ?self
     {
-        $worst = $last = $of = [];
+        $worst = $last = $of = $units = [];
         foreach ($comparisons as $comparison) {
+            // Not every KPI is measured in every unit.
+            $units += $comparison->units;
             foreach ($comparison->worstTenth as $unit) {
                 $worst[$unit] = ($worst[$unit] ?? 0) + 1;
                 $last[$unit] = ($last[$unit] ?? 0) + (int) $comparison->isLast($unit);
@@ -41,7 +43,7 @@ final readonly class Recurring
             }
         }
         $most = null;
-        foreach (array_keys($comparisons[0]->units ?? []) as $unit) {
+        foreach (array_keys($units) as $unit) {
             if (($worst[$unit] ?? 0) >= self::LEAST && ($most === null || [$worst[$unit], $last[$unit]] > [$most->worst, $most->last])) {
                 $most = new self($unit, $last[$unit], $worst[$unit], $of[$unit]);
             }

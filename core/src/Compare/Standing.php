@@ -37,29 +37,21 @@ final readonly class Standing
      */
     public static function of(string $unit, array $spans, Polarity $polarity): ?self
     {
-        $figures = [];
-        $meets = [];
-        foreach ($spans as $code => $span) {
-            $figure = PeerFigure::of($span);
-            $ranked = $figure->ranked($polarity);
-            if ($ranked !== null) {
-                $figures[$code] = $ranked;
-                $meets[$code] = $figure->meets($polarity);
-            }
-        }
-        $meets = array_filter($meets, is_bool(...));
-        if (! isset($figures[$unit]) || count($figures) < self::LEAST || $polarity === Polarity::None) {
+        $figures = array_map(PeerFigure::of(...), $spans);
+        $peers = Peers::among($figures, $polarity);
+        $ranks = array_filter($peers?->ranks() ?? [], is_int(...));
+        if ($peers === null || ! isset($ranks[$unit]) || count($ranks) < self::LEAST) {
             return null;
         }
-        $peers = Peers::of($figures, $polarity === Polarity::Band ? Polarity::Lower : $polarity);
-        $ranks = array_filter($peers->ranks(), is_int(...));
-        $tenths = $peers->tenths();
+        $meets = array_filter(array_map(fn (PeerFigure $figure): ?bool => $figure->meets($polarity), array_intersect_key($figures, $ranks)), is_bool(...));
+        // Codes made of digits are whole numbers where they are keys.
+        $tenths = array_map(fn (array $units): bool => in_array($unit, array_map(strval(...), $units), true), $peers->tenths());
 
         return new self(
             $ranks[$unit],
             $ranks,
-            in_array($unit, $tenths['best'], true),
-            in_array($unit, $tenths['worst'], true),
+            $tenths['best'],
+            $tenths['worst'],
             $polarity === Polarity::Band ? null : $peers->quartiles(),
             count($meets),
             count(array_filter($meets)),

@@ -99,3 +99,12 @@ it('keeps to the months in which a KPI is measured', function (string $frequency
     'a carried quarter from before' => ['quarter', '2026-07', null, Span::Month, ''],
     'weeks by their Thursday' => ['week', '2026-08', '2026-08', Span::Quarter, '2026-W32 2026-W33 2026-W34 2026-W35'],
 ]);
+
+it('knows what is left of a financial year', function (string $frequency, string $month, array $left) {
+    expect((new Timeline(new FinancialYear(4)))->left(Frequency::from($frequency), month($month)))->toBe($left);
+})->with([
+    'months' => ['month', '2026-08', [7, 12]],
+    'the last month' => ['month', '2027-03', [0, 12]],
+    'quarters, one of which ended' => ['quarter', '2026-08', [3, 4]],
+    'a year that goes on' => ['year', '2026-08', [1, 1]],
+]);

@@ -103,6 +103,8 @@ it('says which unit stands out again and again', function () {
     $three = compared(['A' => '5', 'B' => '9', 'C' => '2', 'D' => null], Polarity::Lower);
 
     expect(Recurring::among([$one, $two, $three]))->toEqual((fn () => new self('B', 2, 2, 3))->bindTo(null, Recurring::class)())
+        // One that is not measured in the first of them counts as well.
+        ->and(Recurring::among([compared(['A' => '1', 'C' => '2', 'D' => '3']), $one, $three])?->unit)->toBe('B')
         ->and(Recurring::among([$one, $two]))->toBeNull()->and(Recurring::among([]))->toBeNull();
 });
 
@@ -113,6 +115,12 @@ it('orders by who moved most, for the worse first', function (array $now, array 
     'higher is better' => [['A' => '5', 'B' => '9'], ['A' => '7', 'B' => '4'], Polarity::Higher, ['A' => ['-2', 'adverse'], 'B' => ['5', 'favourable']]],
     'a band, by the distance from it' => [['A' => ['9', '6', '8'], 'B' => ['6', '6', '8']], ['A' => ['8', '6', '8'], 'B' => ['4', '6', '8']], Polarity::Band, ['A' => ['1', 'adverse'], 'B' => ['2', 'favourable']]],
 ]);
+
+it('ranks figures that are equal only as floats', function () {
+    $peers = Peers::of(array_map(Exact::of(...), ['A' => '1.00000000000000002', 'B' => '1.00000000000000001', 'C' => '1.00000000000000002']), Polarity::Lower);
+
+    expect($peers->ranks())->toBe(['A' => 2, 'B' => 1, 'C' => 2]);
+});
 
 it('ranks many as it ranks few: by hand, one against each other', function () {
     mt_srand(20261129);
@@ -140,7 +148,7 @@ it('says whether two go together, and whether chance would do it', function () {
     $few = Association::of(array_slice($x, 0, 4), $y);
 
     expect($all?->pearson)->toEqualWithDelta(0.816, 5e-4)->and($all?->pairs)->toBe(11)->and($all?->moving)->toBe(Moving::Together)->and($all?->isHardlyChance())->toBeTrue()
-        ->and($few?->isHardlyChance())->toBeFalse()->and(Association::of($x, array_fill_keys(array_keys($x), 1.0)))->toBeNull()
+        ->and($few?->isHardlyChance())->toBeFalse()->and($all?->isByFew())->toBeFalse()->and(Association::of(['a' => 1.0, 'b' => 2.0, 'c' => 3.0, 'd' => 4.0, 'e' => 100.0], ['a' => 4.0, 'b' => 3.0, 'c' => 2.0, 'd' => 1.0, 'e' => 100.0])?->isByFew())->toBeTrue()->and(Association::of($x, array_fill_keys(array_keys($x), 1.0)))->toBeNull()
         ->and(Association::of(['a' => 1.0, 'b' => 2.0, 'c' => 3.0], ['a' => 2.0, 'b' => 4.0, 'c' => 6.0])?->chance)->toBe(0.0);
 });
 

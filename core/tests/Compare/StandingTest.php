@@ -43,6 +43,12 @@ it('tells where a unit lies among its peers', function (Polarity $polarity, arra
     'all equal' => [Polarity::Higher, ['A' => ['5', null], 'B' => ['5', null], 'C' => ['5', null]], [1, ['A' => 1, 'B' => 1, 'C' => 1], false, false, [5, 5, 5], 0, 0]],
 ]);
 
+it('knows units whose codes are digits', function () {
+    $standing = Standing::of('101', reported(['101' => ['80', null], '102' => ['10', null], '103' => ['60', null]], Polarity::Lower), Polarity::Lower);
+
+    expect([$standing?->rank, $standing?->inWorstTenth, $standing?->inBestTenth])->toBe([3, true, false]);
+});
+
 it('says nothing where nothing can be said', function (Polarity $polarity, array $units) {
     expect(Standing::of('A', reported($units, $polarity), $polarity))->toBeNull();
 })->with([

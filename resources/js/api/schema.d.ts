@@ -1915,6 +1915,8 @@ export interface components {
             moving: "together" | "against" | "apart";
             /** @description chance alone would hardly make it */
             hardlyChance: boolean;
+            /** @description the ranks say something else: a few that lie far out make the difference */
+            byFew: boolean;
         };
         /** @description One of the units that are compared. */
         CompareUnit: {

@@ -14,6 +14,9 @@ const again = computed(() => {
     if (view.units.length === 1) {
         return `There is no other ${props.kindOne} here to hold it against.`;
     }
+    if (view.kpis.every(({ figures }) => figures === 0)) {
+        return 'No figure has come in yet.';
+    }
     const found = view.page?.recurring;
     if (found == null) {
         return `No ${props.kindOne} is among the worst tenth of more than one.`;

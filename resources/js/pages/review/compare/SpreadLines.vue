@@ -20,6 +20,12 @@ const { width } = useElementSize(frame);
 const NAME = 128;
 const table = ref(false);
 const read = ref('');
+/** What has no better end is not drawn as if it had one. */
+const aside = computed(() =>
+    view.kpis.some(({ polarity }) => polarity === 'band' || polarity === 'none')
+        ? ', or from low to high where it has a band or is only tracked'
+        : '',
+);
 const title = computed(() => `How the ${unitsOfKind(view.page?.kind ?? '')} are spread`);
 const heads = computed(() => ['', 'lowest', 'a quarter below', 'median', 'a quarter above', 'highest', ...(view.followed < 0 ? [] : [view.names[view.followed] ?? ''])]); // prettier-ignore
 const rows = computed(() =>
@@ -37,7 +43,7 @@ const rows = computed(() =>
 <template>
     <section aria-labelledby="spread">
         <GraphicHead id="spread" :title="title" :table="table" @turn="table = !table"
-            >Better to the right. Line: median; shade: middle half<template v-if="!view.plain"
+            >Better to the right{{ aside }}. Line: median; shade: middle half<template v-if="!view.plain"
                 >; <span class="text-brass">brass: target</span></template
             >. A name enlarges its KPI.</GraphicHead
         >

@@ -124,10 +124,9 @@ const sentence = computed(() => {
             : found.hardlyChance
               ? `; ${count} hardly chance`
               : `; ${count} it may well be chance`;
-    const ranks =
-        Math.abs(found.pearson - found.spearman) > 0.2
-            ? ` By their ranks it is ${fixed(found.spearman, 2)}: a few far out make the difference.`
-            : '';
+    const ranks = found.byFew
+        ? ` By their ranks it is ${fixed(found.spearman, 2)}: a few far out make the difference.`
+        : '';
     return `${move}: ${fixed(found.pearson, 2)}${chance}.${ranks}`;
 });
 const axis = (kpi: ComparedKpi): string => [kpi.name, kpi.measure].filter((part) => part !== '').join(', ');
