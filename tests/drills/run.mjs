@@ -9,6 +9,8 @@ const long = process.env.DRILLS === 'long';
 const MONTH = '2026-08';
 // Longer than any busy machine takes: how fast it is back is printed, not judged.
 const PATIENCE = 60_000;
+// What hangs is told of while it hangs.
+const LIMIT = long ? 3_600_000 : 480_000;
 let passed = 0;
 let failed = 0;
 function check(holds, what) {
@@ -22,17 +24,21 @@ const open = (rows) => rows.filter(({ kind, lock }) => kind === 'entered' && loc
 
 /** What ended by itself, as a worker does whose database is gone, is being begun again just now. */
 async function kill(file) {
-    for (;;) {
+    for (const began = performance.now(); performance.now() - began < PATIENCE; await pause(100)) {
         try {
-            process.kill(Number(readFileSync(file, 'utf8')), 'SIGKILL');
-            return;
+            const pid = Number(readFileSync(file, 'utf8'));
+            // A file that is just being written is empty, and process 0 would be everything that runs these drills.
+            if (pid > 1) {
+                process.kill(pid, 'SIGKILL');
+                return;
+            }
         } catch (gone) {
             if (!['ESRCH', 'ENOENT'].includes(gone.code)) {
                 throw gone;
             }
-            await pause(100);
         }
     }
+    check(false, `nothing runs any more that ${file} tells of`);
 }
 
 async function killed() {
@@ -506,10 +512,21 @@ async function wrong() {
     }
 }
 
+function end() {
+    console.log(`DRILLS ${passed} ${failed}`);
+    process.exit(failed === 0 ? 0 : 1);
+}
+
 for (const [name, drill] of Object.entries({ killed, together, hostile, loads, wrong })) {
     if (process.argv[5] === undefined || process.argv[5] === name) {
+        const began = performance.now();
+        const late = setTimeout(() => {
+            check(false, `'${name}' is not at its end after ${LIMIT / 60_000} minutes`);
+            end();
+        }, LIMIT);
         await drill();
+        clearTimeout(late);
+        console.log(`  ${name}: ${Math.round((performance.now() - began) / 1000)} s`);
     }
 }
-console.log(`DRILLS ${passed} ${failed}`);
-process.exit(failed === 0 ? 0 : 1);
+end();
