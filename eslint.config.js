@@ -63,6 +63,11 @@ export default defineConfig(
                                 },
                             ],
                         },
+                        // A briefing is made of the drawings of the screens that it tells of.
+                        {
+                            from: { element: { type: 'page', captured: { capability: 'briefings' } } },
+                            allow: { to: { element: { type: 'page', captured: { capability: 'review' } } } },
+                        },
                         {
                             from: is('component'),
                             allow: { to: is('component', 'composable', 'graphic', 'api', 'words') },

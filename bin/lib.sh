@@ -164,6 +164,9 @@ install_packages() {
     command -v npm >/dev/null || wanted+=(npm)
     [ -x "$PG_BIN/postgres" ] || wanted+=(postgresql-15)
     [ "$1" = no ] || command -v chromium >/dev/null || wanted+=(chromium)
+    # What is printed is read again by other programs.
+    [ "$1" = no ] || command -v pdftotext >/dev/null || wanted+=(poppler-utils)
+    [ "$1" = no ] || command -v soffice >/dev/null || wanted+=(libreoffice-impress-nogui)
     local broken
     broken=$(dpkg --audit 2>/dev/null | head -1)
     if [ ${#wanted[@]} -gt 0 ] || [ -n "$broken" ]; then

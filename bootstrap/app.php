@@ -35,6 +35,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         // Without sessions and their cookies, so a request cannot be forged in anybody's name.
         then: function (): void {
             Route::prefix('api/programs')->middleware([SoundRequest::class, 'throttle:program', SubstituteBindings::class])->group(__DIR__.'/../routes/programs.php');
+            Route::prefix('api')->middleware([SoundRequest::class, 'throttle:reading'])->group(__DIR__.'/../routes/reading.php');
             Route::prefix('api/record-sets')->middleware(['throttle:program'])->group(__DIR__.'/../routes/senders.php');
         },
     )

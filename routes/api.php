@@ -2,6 +2,9 @@
 
 declare(strict_types=1);
 
+use App\Briefings\BriefingController;
+use App\Briefings\LinkController;
+use App\Briefings\PaperController;
 use App\Compare\CompareController;
 use App\Exchange\BookController;
 use App\Exchange\ExportController;
@@ -9,6 +12,7 @@ use App\Import\ImportController;
 use App\Logbook\LogbookController;
 use App\Logbook\PeriodController;
 use App\Logbook\TargetController;
+use App\Models\Briefing;
 use App\Models\Kpi;
 use App\Models\RecordSet;
 use App\Models\Unit;
@@ -59,6 +63,7 @@ Route::middleware('auth')->group(function (): void {
     Route::delete('session', [SessionController::class, 'destroy']);
 
     Route::get('units/{unit}/ribbon', [ReviewController::class, 'ribbon'])->can('view', 'unit');
+    Route::get('units/{unit}/weeks', [ReviewController::class, 'weeks'])->can('view', 'unit');
     Route::get('units/{unit}/scorecard', [ReviewController::class, 'scorecard'])->can('view', 'unit');
     Route::get('units/{unit}/logbook', [LogbookController::class, 'show'])->can('view', 'unit');
     Route::get('units/{unit}/grid', [LogbookController::class, 'grid'])->can('view', 'unit');
@@ -141,6 +146,25 @@ Route::middleware('auth')->group(function (): void {
 
     Route::get('texts', [ReviewController::class, 'texts'])->can('viewAny', Kpi::class);
     Route::get('changes', ChangeController::class)->can('viewAny', Kpi::class);
+
+    Route::get('briefings', [BriefingController::class, 'index'])->can('viewAny', Kpi::class);
+    Route::get('briefing-kinds', [BriefingController::class, 'kinds'])->can('make', Briefing::class);
+    Route::post('briefings', [BriefingController::class, 'store'])->can('make', Briefing::class);
+    Route::get('briefings/{briefing}', [BriefingController::class, 'show'])->can('view', 'briefing');
+    Route::get('briefings/{briefing}/pdf', [PaperController::class, 'show'])->can('view', 'briefing');
+    Route::get('briefing-pack', [PaperController::class, 'pack'])->can('viewAny', Kpi::class);
+    Route::get('briefings/{briefing}/links', [LinkController::class, 'index'])->can('change', 'briefing');
+    Route::post('briefings/{briefing}/links', [LinkController::class, 'store'])->can('change', 'briefing');
+    Route::delete('briefings/{briefing}/links/{link}', [LinkController::class, 'destroy'])->can('change', 'briefing');
+    Route::post('briefings/{briefing}/pictures', [BriefingController::class, 'picture'])->can('change', 'briefing');
+    Route::put('briefings/{briefing}/draft', [BriefingController::class, 'keep'])->can('change', 'briefing');
+    Route::post('briefings/{briefing}/preview', [BriefingController::class, 'preview'])->can('change', 'briefing');
+    Route::get('briefings/{briefing}/commentary', [BriefingController::class, 'commentary'])->can('change', 'briefing');
+    Route::post('briefings/{briefing}/issues', [BriefingController::class, 'publish'])->can('change', 'briefing');
+    Route::get('briefings/{briefing}/arrangement', [BriefingController::class, 'arrangement'])->can('change', 'briefing');
+    Route::put('briefings/{briefing}/arrangement', [BriefingController::class, 'arrange'])->can('change', 'briefing');
+    Route::put('briefings/{briefing}/retirement', [BriefingController::class, 'retire'])->can('change', 'briefing');
+    Route::delete('briefings/{briefing}/retirement', [BriefingController::class, 'bringBack'])->can('change', 'briefing');
 
     Route::get('units/{unit}/scorecard/file', [ReviewFileController::class, 'scorecard'])->can('view', 'unit');
     Route::get('units/{unit}/matrix/file', [ReviewFileController::class, 'matrix'])->can('view', 'unit');

@@ -117,6 +117,26 @@ final readonly class MeasurementStore
      */
     public function lines(array $units): array
     {
+        return $this->linesWhere('kpi_unit.unit_id = ANY(?::bigint[])', $units);
+    }
+
+    /**
+     * Some KPIs wherever they are measured, in register order, without figures.
+     *
+     * @param  list<string>  $codes
+     * @return list<MeasurementLine>
+     */
+    public function linesOf(array $codes): array
+    {
+        return $this->linesWhere('kpis.code = ANY(?::text[])', $codes);
+    }
+
+    /**
+     * @param  list<int>|list<string>  $those
+     * @return list<MeasurementLine>
+     */
+    private function linesWhere(string $condition, array $those): array
+    {
         return array_map(fn (stdClass $row): MeasurementLine => new MeasurementLine(
             $row->id,
             $row->kpi_id,
@@ -137,8 +157,8 @@ final readonly class MeasurementStore
                  themes.name AS theme, users.name AS owner, users.email AS owner_email
              FROM kpi_unit JOIN kpis ON kpis.id = kpi_unit.kpi_id
              LEFT JOIN themes ON themes.id = kpis.theme_id LEFT JOIN users ON users.id = kpi_unit.owner_id
-             WHERE kpi_unit.unit_id = ANY(?::bigint[]) ORDER BY '.self::ORDER,
-            [PgArray::of($units)],
+             WHERE '.$condition.' ORDER BY '.self::ORDER,
+            [PgArray::of($those)],
         )));
     }
 

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace App\Providers;
 
+use App\Briefings\BriefingPolicy;
 use App\Figures\Closures;
 use App\Http\KeptSessions;
 use App\Import\ImportController;
@@ -13,6 +14,7 @@ use App\Kept\Maker;
 use App\Logbook\FigureSheet;
 use App\Logbook\TargetSheet;
 use App\Models\Action;
+use App\Models\Briefing;
 use App\Models\Import;
 use App\Models\Kpi;
 use App\Models\Measurement;
@@ -62,6 +64,7 @@ final class AppServiceProvider extends ServiceProvider
     /** Each stands with its capability, where the framework would not look for it. */
     private const POLICIES = [
         Action::class => ActionPolicy::class,
+        Briefing::class => BriefingPolicy::class,
         Import::class => ImportPolicy::class,
         RecordLoad::class => LoadPolicy::class,
         RecordSet::class => SourcePolicy::class,
@@ -117,14 +120,16 @@ final class AppServiceProvider extends ServiceProvider
             ];
         });
         RateLimiter::for('program', fn (Request $request): array => [Limit::perMinute(300)->by('program|'.hash('sha256', $request->bearerToken() ?? '')."|{$request->ip()}")]);
+        RateLimiter::for('reading', fn (Request $request): array => [Limit::perMinute(60)->by("reading|{$request->ip()}")]);
         RateLimiter::for('password', fn (Request $request): array => [Limit::perMinute(10)->by("password|{$request->ip()}")]);
         RateLimiter::for('forgotten', fn (Request $request): array => [Limit::perMinute(5)->by("forgotten|{$request->ip()}"), Limit::perHour(5)->by('forgotten|'.(is_string($request->input('email')) ? mb_strtolower($request->input('email')) : ''))]);
         RateLimiter::for('beginning', fn (Request $request): array => [Limit::perMinute(20)->by("beginning|{$request->ip()}")]);
         // What does not look like an identity is none, before the database is asked.
         Route::pattern('session', '[a-f0-9]{32}');
-        foreach (['measurement', 'import', 'action', 'person', 'standIn', 'token', 'recordLoad'] as $identity) {
+        foreach (['measurement', 'import', 'action', 'person', 'standIn', 'token', 'recordLoad', 'link'] as $identity) {
             Route::pattern($identity, '[0-9]{1,18}');
         }
+        Route::pattern('briefing', '[a-z0-9][a-z0-9-]{0,59}');
         foreach (['unit', 'kpi', 'recordSet'] as $code) {
             Route::pattern($code, '[A-Za-z][A-Za-z0-9_.-]{0,63}');
         }

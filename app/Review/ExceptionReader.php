@@ -81,6 +81,20 @@ final readonly class ExceptionReader
     }
 
     /**
+     * What is being done in a unit and below it.
+     *
+     * @return list<ActionView> the earliest due first
+     */
+    public function open(Unit $unit, Period $chosen, User $user): array
+    {
+        $lines = array_column($this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id, $chosen))), null, 'id');
+        $open = array_values(array_filter(array_merge(...array_values($this->actions($lines, $chosen, $user)), ...[[]]), fn (ActionView $action): bool => $action->state === 'open'));
+        usort($open, fn (ActionView $one, ActionView $other): int => [$one->due, $one->id] <=> [$other->due, $other->id]);
+
+        return $open;
+    }
+
+    /**
      * @param  array<int, MeasurementLine>  $lines
      * @param  array<int, array{string, string, int, bool}>  $reasons
      * @return array<int, BigDecimal> the points × the weight by measurement

@@ -29,11 +29,23 @@ final class ReviewController
         return new JsonResponse($reader->page($unit, $request->period(), $user));
     }
 
+    #[OA\Get(path: '/api/units/{unit}/weeks', operationId: 'weeks', parameters: [
+        new OA\Parameter(ref: '#/components/parameters/unit'),
+        new OA\Parameter(ref: '#/components/parameters/period'),
+    ], responses: [
+        new OA\Response(response: 200, description: 'The weeks of the month; none where nothing is measured by the week', content: new OA\JsonContent(type: 'array', items: new OA\Items(ref: '#/components/schemas/RibbonWeek'))),
+    ])]
+    public function weeks(Unit $unit, PeriodRequest $request, WeeksReader $reader, #[CurrentUser] User $user): JsonResponse
+    {
+        return new JsonResponse($reader->of($unit, $request->period(), $user));
+    }
+
     #[OA\Get(path: '/api/units/{unit}/scorecard', operationId: 'scorecard', parameters: [
         new OA\Parameter(ref: '#/components/parameters/unit'),
         new OA\Parameter(ref: '#/components/parameters/period'),
         new OA\Parameter(ref: '#/components/parameters/span'),
         new OA\Parameter(name: 'group', in: 'query', required: false, description: 'blank for departments or themes, as the unit asks for', schema: new OA\Schema(type: 'string', enum: ['', 'theme', 'level', 'none'])),
+        new OA\Parameter(ref: '#/components/parameters/week'),
     ], responses: [
         new OA\Response(response: 200, description: 'The scorecard', content: new OA\JsonContent(ref: '#/components/schemas/ScorecardPage')),
     ])]
@@ -47,7 +59,7 @@ final class ReviewController
     ])]
     public function scorecard(Unit $unit, PeriodRequest $request, GroupRequest $rows, ScorecardReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $rows->group()));
+        return new JsonResponse($reader->page($unit, $request->period(), $request->span(), $user, $rows->group(), $request->week()));
     }
 
     #[OA\Get(path: '/api/measurements/{measurement}', operationId: 'row', parameters: [
@@ -67,13 +79,14 @@ final class ReviewController
         new OA\Parameter(ref: '#/components/parameters/kpi'),
         new OA\Parameter(ref: '#/components/parameters/period'),
         new OA\Parameter(ref: '#/components/parameters/span'),
+        new OA\Parameter(ref: '#/components/parameters/week'),
     ], responses: [
         new OA\Response(response: 200, description: 'A KPI in a unit, complete', content: new OA\JsonContent(ref: '#/components/schemas/KpiPage')),
         new OA\Response(ref: '#/components/responses/Problem', response: 404),
     ])]
     public function kpi(Unit $unit, Kpi $kpi, PeriodRequest $request, KpiPageReader $reader, #[CurrentUser] User $user): JsonResponse
     {
-        return new JsonResponse($reader->page($this->measured($unit, $kpi), $request->period(), $request->span(), $user));
+        return new JsonResponse($reader->page($this->measured($unit, $kpi), $request->period(), $request->span(), $user, $request->week()));
     }
 
     #[OA\Get(path: '/api/units/{unit}/kpis/{kpi}/what-if', operationId: 'whatIf', parameters: [

@@ -19,13 +19,8 @@ use App\Review\Views\ScorecardGroup;
 use App\Review\Views\ScorecardPage;
 use App\Review\Views\ScorecardRow;
 use App\Review\Views\UnitLine;
-use App\Support\Month;
-use App\Support\PgArray;
 use App\Views\CountsView;
 use Brick\Math\BigDecimal;
-use Carbon\CarbonImmutable;
-use Illuminate\Database\Connection;
-use Kybernet\Core\Attention\Deadline;
 use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Status\Counts;
@@ -51,11 +46,11 @@ final readonly class ScorecardReader
         private MeasurementStore $kpis,
         private Organisation $organisation,
         private Rights $rights,
-        private Connection $database,
+        private ScorecardRows $rows,
     ) {}
 
     /** @param  string  $grouping  one of {@see GROUPINGS} */
-    public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = ''): ScorecardPage
+    public function page(Unit $unit, Period $chosen, Span $span, User $user, string $grouping = '', ?Period $week = null): ScorecardPage
     {
         $below = $this->organisation->below($unit->id, $chosen);
         $kpis = $this->rights->seen($user, $this->kpis->places($below));
@@ -76,20 +71,10 @@ final readonly class ScorecardReader
             $movements[$id] = Movement::between($months[$id][$chosen->previous()->key()]->status($span), $now[$id]);
         }
         $rollUps = $this->rollUps($unit, $kpis, $now, $chosen);
-        $noted = $this->noted($shownIds, $chosen);
-        $overdue = array_intersect_key($this->overdue($below), $now);
-        $row = fn (MeasurementLine $kpi): ScorecardRow => ScorecardRow::of(
-            $kpi,
-            $assessed[$kpi->id][$chosen->key()],
-            $movements[$kpi->id],
-            isset($noted[$kpi->id]),
-            $this->organisation->unit($kpi->unitId)->code,
-            match ($overdue[$kpi->id] ?? null) {
-                null => 'none',
-                0 => 'open',
-                default => 'overdue',
-            },
-        );
+        $overdue = array_intersect_key($this->rows->overdue($below), $now);
+        $make = $this->rows->maker($shownIds, $assessed, $movements, $overdue, $chosen);
+        $ofWeek = $week === null ? [] : $this->rows->ofWeek($shown, $week);
+        $row = fn (MeasurementLine $kpi): ScorecardRow => $ofWeek[$kpi->id] ?? $make($kpi);
         $moved = fn (array $some): Moved => Moved::of(array_map(fn (MeasurementLine|MeasurementPlace $kpi): Movement => $movements[$kpi->id], array_values($some)));
 
         $groups = [];
@@ -189,35 +174,5 @@ final readonly class ScorecardReader
         }
 
         return new RollUpView($this->organisation->methodIn($unit, $month)->words(), $rollUps[$unit->id]->score, $rollUps[$unit->id]->coverage, $members);
-    }
-
-    /**
-     * @param  list<int>  $units
-     * @return array<int, int> how many actions should have been done by today, by measurement; none where nothing is being done
-     */
-    private function overdue(array $units): array
-    {
-        $today = CarbonImmutable::now('UTC')->toDateString();
-        $overdue = [];
-        foreach ($this->database->table('actions')->join('kpi_unit', 'kpi_unit.id', '=', 'kpi_unit_id')->where('state', 'open')
-            ->whereRaw('unit_id = ANY(?::bigint[])', [PgArray::of($units)])->get(['kpi_unit_id', 'due']) as $action) {
-            $overdue[$action->kpi_unit_id] = ($overdue[$action->kpi_unit_id] ?? 0) + (int) Deadline::isMissed($action->due, $today);
-        }
-
-        return $overdue;
-    }
-
-    /**
-     * @param  list<int>  $measurements
-     * @return array<int, true> measurements that have a note on the month
-     */
-    private function noted(array $measurements, Period $chosen): array
-    {
-        $ids = $this->database->table('notes')
-            ->where('period', Month::date($chosen))
-            ->whereRaw('kpi_unit_id = ANY(?::bigint[])', [PgArray::of($measurements)])
-            ->pluck('kpi_unit_id');
-
-        return array_fill_keys($ids->all(), true);
     }
 }

@@ -36,7 +36,7 @@ final readonly class CasesReader
 
     private const ROWS = 8;
 
-    private const STEPS = 'steps';
+    public const STEPS = 'steps';
 
     private const DECIMALS = 4;
 

@@ -16,8 +16,6 @@ final readonly class Logo
 
     private const MOST_SIDE = 2400;
 
-    private const TYPES = [IMAGETYPE_PNG => 'png', IMAGETYPE_JPEG => 'jpeg'];
-
     public function __construct(private Connection $database) {}
 
     /** @return string|null where it is had; another picture has another address */
@@ -42,21 +40,8 @@ final readonly class Logo
     /** @throws InvalidArgumentException with what is wrong, for whoever chose it */
     public function take(string $bytes): void
     {
-        $size = @getimagesizefromstring($bytes);
-        $type = $size === false ? null : self::TYPES[$size[2]] ?? null;
-        if ($size === false || $type === null) {
-            throw new InvalidArgumentException('Choose a PNG or a JPEG.');
-        }
-        $problem = match (true) {
-            strlen($bytes) > self::MOST_BYTES => 'Up to 512 kB.',
-            max($size[0], $size[1]) > self::MOST_SIDE => 'Up to '.self::MOST_SIDE.' pixels wide and high.',
-            @imagecreatefromstring($bytes) === false => 'The picture is broken.',
-            default => '',
-        };
-        if ($problem !== '') {
-            throw new InvalidArgumentException($problem);
-        }
-        $this->database->table('logos')->upsert(['one' => true, 'type' => $type, 'width' => $size[0], 'height' => $size[1], 'bytes' => base64_encode($bytes), 'digest' => hash('sha256', $bytes)], 'one');
+        $picture = PictureCheck::of($bytes, self::MOST_BYTES, self::MOST_SIDE);
+        $this->database->table('logos')->upsert(['one' => true, 'type' => $picture->type, 'width' => $picture->width, 'height' => $picture->height, 'bytes' => base64_encode($bytes), 'digest' => $picture->digest()], 'one');
     }
 
     public function remove(): void

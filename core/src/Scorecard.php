@@ -67,6 +67,25 @@ final class Scorecard
      */
     public function course(Measurement $measurement, Period $chosen, Span $span, Assessment $assessed): ?Course
     {
+        return $this->between($measurement, $assessed, $chosen, $this->figures($measurement, $chosen->previous(), $span), $chosen->previous());
+    }
+
+    /**
+     * Where a single period lies on the KPI's own limits, and where the one before it did.
+     *
+     * @param  Assessment  $assessed  of the period
+     */
+    public function periodCourse(Measurement $measurement, Period $period, Assessment $assessed): ?Course
+    {
+        return $this->between($measurement, $assessed, $this->year->endMonth($period), $this->single($measurement, $period->previous()), $this->year->endMonth($period->previous()));
+    }
+
+    /**
+     * @param  LikeForLike  $figures  of before
+     * @param  Period  $then  the month of before
+     */
+    private function between(Measurement $measurement, Assessment $assessed, Period $chosen, LikeForLike $figures, Period $then): ?Course
+    {
         if ($measurement->definition->kind === Kind::Judged) {
             return null;
         }
@@ -75,8 +94,6 @@ final class Scorecard
         if ($now === null) {
             return null;
         }
-        $then = $chosen->previous();
-        $figures = $this->figures($measurement, $then, $span);
         $before = $this->evidence($measurement, $figures, $then);
         $isAimed = $evidence->rule?->reference === Reference::Target && $evidence->reference instanceof Exact;
 

@@ -17,7 +17,7 @@ const { session, user, load } = useSession();
 const { mistaken } = useView();
 const renew = useFreshness();
 const route = useRoute();
-const { presenting, stops, at, step, end } = usePresentation();
+const { presenting, ofBriefings, stops, at, step, end } = usePresentation();
 usePresentationKeys();
 
 // When a session ends in the middle of work, the screens stay behind the sign-in form with all that was typed.
@@ -34,7 +34,7 @@ watch(user, async (now) => {
 });
 
 /** Whoever begins an organisation, or comes in by a link, has no password yet and no screens. */
-const beginning = computed(() => route.name === 'begin' || route.name === 'enter');
+const beginning = computed(() => route.name === 'begin' || route.name === 'enter' || route.name === 'read');
 /** Who only administers has no unit to look at, so there is no month to choose either. */
 const seesUnits = computed(() => (session.value?.units.length ?? 0) > 0);
 const router = useRouter();
@@ -96,6 +96,12 @@ const unreachable = new ApiError(0, 'No connection', 'The server cannot be reach
                     <button type="button" class="quiet-link" :disabled="at >= stops.length - 1" @click="step(1)">
                         {{ stops[at + 1]?.name ?? '' }} →
                     </button>
+                    <RouterLink
+                        v-if="ofBriefings"
+                        class="quiet-link ml-4"
+                        :to="{ query: { ...route.query, turn: route.query['turn'] === '1' ? undefined : '1' } }"
+                        >{{ route.query['turn'] === '1' ? 'Stop turning' : 'Turn every minute' }}</RouterLink
+                    >
                     <button type="button" class="quiet-link ml-4" @click="end">Close (Esc)</button>
                 </nav>
             </main>

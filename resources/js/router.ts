@@ -52,6 +52,13 @@ export const router = createRouter({
             component: () => import('./pages/review/exceptions/ExceptionsPage.vue'),
         },
         { path: '/compare', name: 'compare', component: () => import('./pages/review/compare/ComparePage.vue') },
+        { path: '/briefings', name: 'briefings', component: () => import('./pages/briefings/BriefingsPage.vue') },
+        {
+            path: '/briefings/:code',
+            name: 'briefing',
+            props: true,
+            component: () => import('./pages/briefings/BriefingPage.vue'),
+        },
         { path: '/matrix', name: 'matrix', component: () => import('./pages/review/matrix/MatrixPage.vue') },
         { path: '/periods', name: 'periods', component: () => import('./pages/logbook/PeriodsPage.vue') },
         { path: '/sources', name: 'sources', component: () => import('./pages/sources/SourcesPage.vue') },
@@ -63,6 +70,7 @@ export const router = createRouter({
             component: () => import('./pages/sources/SourcePage.vue'),
         },
         { path: '/changes', name: 'changes', component: () => import('./pages/trail/ChangesPage.vue') },
+        { path: '/read', name: 'read', component: () => import('./pages/briefings/ReadPage.vue') },
         { path: '/begin', name: 'begin', component: () => import('./pages/people/BeginPage.vue') },
         { path: '/enter', name: 'enter', component: () => import('./pages/people/EnterPage.vue') },
         {

@@ -16,8 +16,8 @@ it('guards every route of the API by a policy', function () {
             && in_array(str_starts_with($route->uri(), 'api/programs/') ? 'auth:program' : 'auth', $route->middleware(), true))
         ->map(fn (Route $route): string => $route->uri());
 
-    // A program that sends records has no account: the token is the right, and WaysTest asks for it.
-    expect($unguarded->values()->all())->toBe(['api/record-sets/{recordSet}/records', 'api/record-sets/{recordSet}/records/{recordLoad}']);
+    // Who reads by a link has no account either: BriefingTest asks for it. A program that sends records has no account: the token is the right, and WaysTest asks for it.
+    expect($unguarded->values()->all())->toBe(['api/reading', 'api/record-sets/{recordSet}/records', 'api/record-sets/{recordSet}/records/{recordLoad}']);
 });
 
 it('answers nobody who is not signed in', function (string $method, string $uri) {

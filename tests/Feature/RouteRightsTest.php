@@ -2,13 +2,17 @@
 
 declare(strict_types=1);
 
+use App\Briefings\Content\Content;
+use App\Briefings\SaveBriefing;
 use App\Models\Import;
+use App\Models\Unit;
 use App\Sources\SaveSet;
 use App\Sources\WantedSet;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Route as Routes;
+use Kybernet\Core\Calendar\Span;
 use Tests\World;
 
 /*
@@ -38,6 +42,7 @@ const RIGHTS = [
 
 const ROUTES = [
     'GET units/{unit}/ribbon' => 'who sees the subject',
+    'GET units/{unit}/weeks' => 'who sees the subject',
     'GET units/{unit}/scorecard' => 'who sees the subject',
     'GET units/{unit}/scorecard/file' => 'who sees the subject',
     'GET units/{unit}/matrix' => 'who sees the subject',
@@ -45,6 +50,23 @@ const ROUTES = [
     'GET units/{unit}/comparison' => 'who sees the subject',
     'GET units/{unit}/comparison/ranks' => 'who sees the subject',
     'GET units/{unit}/comparison/file' => 'who sees the subject',
+    'GET briefings' => 'everybody',
+    'GET briefing-kinds' => 'the analyst',
+    'POST briefings' => 'the analyst',
+    'GET briefing-pack' => 'everybody',
+    'GET briefings/{briefing}' => 'who sees the subject',
+    'GET briefings/{briefing}/pdf' => 'who sees the subject',
+    'GET briefings/{briefing}/links' => 'the analyst, of what the others see',
+    'POST briefings/{briefing}/links' => 'the analyst, of what the others see',
+    'DELETE briefings/{briefing}/links/{link}' => 'the analyst, of what the others see',
+    'POST briefings/{briefing}/pictures' => 'the analyst, of what the others see',
+    'PUT briefings/{briefing}/draft' => 'the analyst, of what the others see',
+    'POST briefings/{briefing}/preview' => 'the analyst, of what the others see',
+    'GET briefings/{briefing}/commentary' => 'the analyst, of what the others see',
+    'POST briefings/{briefing}/issues' => 'the analyst, of what the others see',
+    'GET briefings/{briefing}/arrangement' => 'the analyst, of what the others see',
+    'PUT briefings/{briefing}/arrangement' => 'the analyst, of what the others see',
+    'DELETE briefings/{briefing}/retirement' => 'the analyst, of what the others see',
     'GET units/{unit}/exceptions' => 'who sees the subject',
     'GET units/{unit}/exceptions/file' => 'who sees the subject',
     'GET units/{unit}/kpis/{kpi}' => 'who sees the subject',
@@ -163,6 +185,7 @@ const ROUTES = [
     'GET definitions' => 'the analyst',
     'POST definitions' => 'the analyst',
     'POST definitions/{upload}' => 'the analyst',
+    'PUT briefings/{briefing}/retirement' => 'the analyst, of what the others see',
     'GET texts' => 'everybody',
     'GET changes' => 'everybody',
 ];
@@ -179,6 +202,8 @@ it('has a line for every route', function () {
 
 it('lets each role do what is theirs, and nothing else', function (string $route, array $rights) {
     $this->world();
+    // What is printed is printed elsewhere.
+    config(['kybernet.browser' => '/nowhere']);
     [$method, $uri] = explode(' ', $route);
     foreach (['own' => $rights, 'foreign' => $rights['foreign'] ?? null] as $whose => $expected) {
         if ($expected === null) {
@@ -234,7 +259,10 @@ function subject(string $whose): array
     ], null, [], null, null, false, 'key', $whose === 'own' ? [World::person('owner')->id] : [], 0));
     $load = DB::table('record_loads')->insertGetId(['record_set_id' => $set->id, 'way' => 'file', 'file' => 'f.csv', 'mode' => 'key', 'state' => 'failed', 'created_at' => now(), 'updated_at' => now()]);
 
+    $briefing = app(SaveBriefing::class)->make("Page {$unit}", Unit::query()->where('code', $unit)->firstOrFail(), Span::Month, new Content([]), World::person('analyst'));
+
     return [
+        '{briefing}' => $briefing->code, '{link}' => '1',
         '{recordSet}' => $set->code, '{recordLoad}' => (string) $load,
         '{person}' => (string) World::person('executive')->id, '{batch}' => '6f0f2a1e-58a4-4c8e-9f0c-0a1b2c3d4e5f', '{unit}' => $unit, '{kpi}' => $kpi, '{measurement}' => (string) $measurement, '{period}' => '2026-07', '{action}' => (string) $action,
         '{import}' => (string) Import::query()->max('id'), '{standIn}' => '1', '{token}' => '1', '{session}' => str_repeat('a', 32),

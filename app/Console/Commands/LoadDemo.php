@@ -8,6 +8,7 @@ use App\Models\Unit;
 use App\Support\Installation;
 use App\Support\Trail;
 use Database\Ostermere\Loader;
+use Database\Ostermere\PublishPages;
 use Illuminate\Console\Command;
 
 final class LoadDemo extends Command
@@ -19,7 +20,7 @@ final class LoadDemo extends Command
 
     protected $description = 'Load Ostermere Water, the demonstration, if the database is empty';
 
-    public function handle(Loader $loader, Trail $trail, Installation $installation): int
+    public function handle(Loader $loader, PublishPages $publish, Trail $trail, Installation $installation): int
     {
         if (Unit::query()->exists()) {
             $this->line('The database holds data already; it stays as it is.');
@@ -35,6 +36,7 @@ final class LoadDemo extends Command
             $installation->become(true, self::YEAR_START, 'UTC');
             $loader->load();
         });
+        $trail->silently(fn () => $publish());
         $this->line('Ostermere Water is loaded.');
 
         return self::SUCCESS;

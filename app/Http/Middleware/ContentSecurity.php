@@ -21,6 +21,8 @@ final class ContentSecurity
             'Content-Security-Policy' => "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data:; "
                 ."connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'",
             'X-Content-Type-Options' => 'nosniff',
+            // Nothing here is for search engines, least of all what is read by a link.
+            'X-Robots-Tag' => 'noindex, nofollow',
             'Referrer-Policy' => 'same-origin',
             'Cross-Origin-Opener-Policy' => 'same-origin',
         ]);

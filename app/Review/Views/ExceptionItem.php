@@ -52,4 +52,13 @@ final readonly class ExceptionItem
         #[OA\Property(description: 'whether this user may write notes and agree actions here')] public bool $mine,
         #[OA\Property(description: 'it is counted from records')] public bool $counted,
     ) {}
+
+    /** The same for a page that others read: whose address it is, and what its writer has seen or may do, is not theirs. */
+    public function forReaders(): self
+    {
+        return new self(
+            $this->id, $this->code, $this->name, $this->measure, $this->unit, $this->owner, null, $this->status, $this->monthStatus, $this->called, $this->actual, $this->target, $this->prior, $this->zones, $this->course,
+            $this->track, $this->points, $this->weight, $this->reasons, $this->wake, $this->latest, $this->dueDay, $this->note, $this->actions, false, false, $this->counted,
+        );
+    }
 }

@@ -52,10 +52,11 @@ final readonly class ScorecardRow
         #[OA\Property] public bool $hasNote,
         #[OA\Property(enum: ['none', 'open', 'overdue'], description: 'whether something is being done about it')] public string $action,
         #[OA\Property(description: 'the day up to which its figure counts, where a period of it was not over')] public ?string $asOf,
+        #[OA\Property(description: 'the week that it is of, where one is looked at and the KPI has weeks')] public ?string $week,
     ) {}
 
     /** @param  string  $unit  its code */
-    public static function of(MeasurementLine $kpi, AssessedSpan $assessed, Movement $movement, bool $hasNote, string $unit, string $action): self
+    public static function of(MeasurementLine $kpi, AssessedSpan $assessed, Movement $movement, bool $hasNote, string $unit, string $action, ?string $week = null): self
     {
         return new self(
             $kpi->id,
@@ -89,6 +90,7 @@ final readonly class ScorecardRow
             $hasNote,
             $action,
             $assessed->asOf,
+            $week,
         );
     }
 }

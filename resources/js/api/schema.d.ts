@@ -4,6 +4,246 @@
  */
 
 export interface paths {
+    "/api/briefings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["briefings"];
+        put?: never;
+        post: operations["makeBriefing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefing-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["briefingKinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["briefing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["keepDraft"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["previewPieces"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/commentary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["draftCommentary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/issues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["publishBriefing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["briefingArrangement"];
+        put: operations["arrangeBriefing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takePicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/retirement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["retireBriefing"];
+        post?: never;
+        delete: operations["bringBackBriefing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["readingLinks"];
+        put?: never;
+        post: operations["makeReadingLink"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/links/{link}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["endReadingLink"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefings/{briefing}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["briefingPdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/briefing-pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["briefingPack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/comparison": {
         parameters: {
             query?: never;
@@ -1141,6 +1381,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{unit}/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["weeks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{unit}/scorecard": {
         parameters: {
             query?: never;
@@ -1801,6 +2057,282 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A piece of a briefing, as somebody has put it together. */
+        Piece: {
+            /** @description its own on the page */
+            id: string;
+            /** @enum {App\Briefings\Content\PieceKind} */
+            kind: "figure" | "courses" | "scale" | "line" | "table" | "matrix" | "compare" | "split" | "map" | "exceptions" | "actions" | "cases" | "drivers" | "commentary" | "text";
+            /** @description in twelfths */
+            width: number;
+            /** @description blank for what it is called by itself */
+            title: string;
+            /** @description of explanation */
+            line: string;
+            /** @description codes */
+            kpis: string[];
+            /** @description code of the unit on which it is pinned; blank for the page's */
+            unit: string;
+            /** @enum {string} */
+            span: "" | "month" | "quarter" | "yearToDate" | "rolling12";
+            /** @description a split, or a field of cases */
+            of: string;
+            choices: {
+                [key: string]: string;
+            };
+            /** @description what is shown; null for what is to begin with */
+            parts: string[] | null;
+            text: string;
+            picture: number | null;
+        };
+        BriefingContent: {
+            /** @description What stands on a briefing, as it is sent to be kept or looked at. */
+            name: string;
+            version: number;
+            bands: components["schemas"]["Piece"][][];
+        };
+        /** @description For whom a briefing is. */
+        Arrangement: {
+            /** @enum {string} */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            /** @enum {string} */
+            audience: "unit" | "people";
+            version: number;
+            people: components["schemas"]["BriefingReader"][];
+        };
+        /** @description A briefing in the list of them. */
+        BriefingLine: {
+            code: string;
+            name: string;
+            /** @description code of the unit that it is for */
+            unit: string;
+            unitName: string;
+            /** @enum {string} */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            /** @enum {string} */
+            audience: "unit" | "people";
+            issue: components["schemas"]["IssueLine"] | null;
+            /** @description its draft differs from the latest issue */
+            drafted: boolean;
+            /** @description when the draft was kept */
+            keptAt: string;
+            pieces: number;
+            /** @description whether this user writes it */
+            mine: boolean;
+            retired: boolean;
+        };
+        /** @description A briefing as it is read, or as it is being written. */
+        BriefingPage: {
+            code: string;
+            name: string;
+            /** @description code of the unit that it is for */
+            unit: string;
+            unitName: string;
+            /**
+             * @description that it begins with
+             * @enum {string}
+             */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            /** @description the month that is shown */
+            period: string;
+            /**
+             * @description an issue as it was published; the layout of the latest one with the figures of today; what is being written; or nothing published yet
+             * @enum {string}
+             */
+            shows: "issue" | "today" | "draft" | "none";
+            bands: components["schemas"]["Piece"][][];
+            answers: components["schemas"]["PieceAnswer"][];
+            issue: components["schemas"]["IssueLine"] | null;
+            /** @description the newest first */
+            issues: components["schemas"]["IssueLine"][];
+            /** @description what is another figure now */
+            changed: components["schemas"]["ChangedFigure"][];
+            /** @description pieces that this reader may not see */
+            withheld: number;
+            /** @description whether this user writes it */
+            mine: boolean;
+            /** @description of the draft; send it back to change it */
+            version: number;
+            /** @description when the draft was kept */
+            keptAt: string;
+            /** @description and by whom */
+            keptBy: string | null;
+            /** @description the draft differs from the latest issue */
+            drafted: boolean;
+        };
+        /** @description A figure that is another one now than when an issue was published. */
+        ChangedFigure: {
+            code: string;
+            name: string;
+            unit: string;
+            unitName: string;
+            span: string;
+            measure: string;
+            then: components["schemas"]["Shown"] | null;
+            now: components["schemas"]["Shown"] | null;
+            statusThen: components["schemas"]["Status"];
+            statusNow: components["schemas"]["Status"];
+            /** @description its target is another one too */
+            target: boolean;
+        };
+        /** @description What a figure depends on, so many steps away from it. */
+        DriverLine: {
+            /** @description 1 for what it depends on directly */
+            depth: number;
+            kpi: components["schemas"]["RelatedMeasurement"];
+        };
+        /** @description An issue of a briefing. */
+        IssueLine: {
+            number: number;
+            /** @description the month that it is of */
+            period: string;
+            /** @enum {string} */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            at: string;
+            by: string | null;
+        };
+        /** @description A kind of piece, and what it can be asked for. */
+        PieceKind: {
+            /** @enum {string} */
+            kind: "figure" | "courses" | "scale" | "line" | "table" | "matrix" | "compare" | "split" | "map" | "exceptions" | "actions" | "cases" | "drivers" | "commentary" | "text";
+            mostKpis: number;
+            /** @description it says nothing until a KPI is chosen */
+            needsKpi: boolean;
+            /** @description its figures count among those that a reader takes in */
+            ofFigures: boolean;
+            hasText: boolean;
+            /** @description it can stand on a unit or a span of its own */
+            pinned: boolean;
+            /** @description what can be chosen, the first one where nobody has */
+            choices: {
+                [key: string]: string[];
+            };
+            /** @description parts that are shown to begin with */
+            parts: string[];
+            /** @description other parts */
+            more: string[];
+            /** @description in twelfths, to begin with */
+            width: number;
+        };
+        /** @description A link with which a briefing is read without an account. */
+        ReadingLink: {
+            id: number;
+            /** @description for whom it is */
+            name: string;
+            /** @description the last day on which it opens */
+            until: string;
+            /** @description units are called by letters */
+            masked: boolean;
+            by: string | null;
+            /** @description how often it was opened */
+            opened: number;
+            openedAt: string | null;
+            /** @enum {string} */
+            state: "good" | "over" | "ended";
+        };
+        /** @description A unit on a map. */
+        MapRegion: {
+            /** @description code of the unit */
+            unit: string;
+            name: string;
+            status: components["schemas"]["Status"];
+            actual: components["schemas"]["Shown"] | null;
+            instead: string;
+            /** @description a Polygon or MultiPolygon of RFC 7946; null where nobody has said what it looks like */
+            shape: Record<string, never> | null;
+        };
+        PieceOffer: {
+            /** @description what `of` of the piece says */
+            of: string;
+            name: string;
+        };
+        Picture: {
+            /** @description the picture itself, as an address that holds it */
+            source: string;
+            width: number;
+            height: number;
+        };
+        /** @description What a piece of a briefing shows; of its many fields those of its kind are filled. */
+        PieceAnswer: {
+            /** @description of the piece */
+            id: string;
+            /** @description code of the unit for which it stands */
+            unit: string;
+            unitName: string;
+            /** @enum {string} */
+            span: "month" | "quarter" | "yearToDate" | "rolling12";
+            /** @description why it shows nothing; blank where it does */
+            problem: string;
+            rows: components["schemas"]["ScorecardRow"][] | null;
+            since: components["schemas"]["Since"] | null;
+            course: components["schemas"]["KpiCourse"] | null;
+            yearEnd: components["schemas"]["Projection"] | null;
+            matrix: components["schemas"]["MatrixPage"] | null;
+            comparison: components["schemas"]["ComparePage"] | null;
+            ranks: components["schemas"]["RanksOverTime"] | null;
+            split: components["schemas"]["SplitView"] | null;
+            cases: components["schemas"]["CasesPage"] | null;
+            /** @description of a split or of cases: by what else it could be told */
+            offered: components["schemas"]["PieceOffer"][] | null;
+            exceptions: components["schemas"]["ExceptionItem"][] | null;
+            actions: components["schemas"]["Action"][] | null;
+            /** @description how many there are, shown or not */
+            total: number | null;
+            drivers: components["schemas"]["DriverLine"][] | null;
+            regions: components["schemas"]["MapRegion"][] | null;
+            text: components["schemas"]["TextPart"][] | null;
+            picture: components["schemas"]["Picture"] | null;
+        };
+        BriefingReader: {
+            id: number;
+            name: string;
+            /** @description the page is for this person by name */
+            reads: boolean;
+        };
+        /** @description Pages that are read without an account, or laid out to be printed. */
+        Reading: {
+            pages: components["schemas"]["BriefingPage"][];
+            /** @description of a pack; blank where it is one page */
+            title: string;
+            /** @description in which numbers are written */
+            locale: string;
+            /** @description names of units by code */
+            units: {
+                [key: string]: string;
+            };
+            /** @description a4 or a3 where it is to be printed */
+            paper: string | null;
+            /** @description of a pack: on which page each part begins */
+            starts: number[] | null;
+            /** @description who put the pack together */
+            by: string | null;
+        };
+        /** @description How a figure has changed since an earlier month. */
+        Since: {
+            /** @description the earlier month */
+            month: string;
+            change: components["schemas"]["Difference"] | null;
+        };
+        /** @description A stretch of words, or a figure in it that follows the page. */
+        TextPart: {
+            /** @description the words; of a figure how it is written */
+            words: string;
+            /** @description whether it is a figure */
+            live: boolean;
+            /**
+             * @description what of the KPI it is
+             * @enum {string}
+             */
+            what: "" | "to target" | "to last year" | "year end";
+            /** @description code of the KPI */
+            code: string;
+            /** @description code of the unit */
+            unit: string;
+            measure: string;
+            status: components["schemas"]["Status"] | null;
+            figure: components["schemas"]["Shown"] | null;
+            difference: components["schemas"]["Difference"] | null;
+        };
         /** @description A KPI in one of the units that are compared. */
         CompareCell: {
             actual: components["schemas"]["Shown"] | null;
@@ -3378,6 +3910,30 @@ export interface components {
             /** @description the day up to which its figure counts, where a period of it was not over */
             asOf: string | null;
         };
+        /** @description How a KPI in a unit came to where it is, and where it is heading. */
+        KpiCourse: {
+            code: string;
+            name: string;
+            measure: string;
+            /** @enum {string} */
+            polarity: "higher" | "lower" | "band" | "none";
+            /** @enum {string} */
+            frequency: "week" | "month" | "quarter" | "year";
+            accumulation: string;
+            /** @description the latest period of the KPI by the chosen month */
+            latest: string;
+            month: components["schemas"]["Headline"];
+            yearToDate: components["schemas"]["Headline"];
+            /** @description three years of single periods, up to the end of this one */
+            history: components["schemas"]["ChartPoint"][];
+            /** @description year to date, month by month of this year */
+            gathered: components["schemas"]["ChartPoint"][];
+            /** @description financial quarters */
+            quarters: components["schemas"]["ChartPoint"][];
+            trend: components["schemas"]["TrendLine"] | null;
+            control: components["schemas"]["ControlLimits"] | null;
+            projection: components["schemas"]["Projection"] | null;
+        };
         /** @description A KPI in a unit, complete: how it stands, how it came there, where it is heading. */
         KpiPage: {
             /** @description identity of the KPI in this unit */
@@ -3535,6 +4091,16 @@ export interface components {
             /** @description what deserves attention in the chosen month, and this user has not seen */
             exceptions: number;
         };
+        /** @description A week of the month that is looked at. */
+        RibbonWeek: {
+            /** @description a week of ISO 8601, 2026-W34 */
+            week: string;
+            /** @description readings that were due */
+            expected: number;
+            /** @description readings that are in */
+            reported: number;
+            status: components["schemas"]["Status"];
+        };
         /** @description A KPI or a unit that counts towards a roll-up. */
         RollUpMember: {
             name: string;
@@ -3670,6 +4236,8 @@ export interface components {
             action: "none" | "open" | "overdue";
             /** @description the day up to which its figure counts, where a period of it was not over */
             asOf: string | null;
+            /** @description the week that it is of, where one is looked at and the KPI has weeks */
+            week: string | null;
         };
         /** @description Where a unit lies among those of its kind. */
         Standing: {
@@ -4615,6 +5183,8 @@ export interface components {
         against: string;
         /** @description code of the unit */
         unit: string;
+        /** @description code of the briefing */
+        briefing: string;
         /** @description code of the record set */
         recordSet: string;
         /** @description identity of the load */
@@ -4634,6 +5204,8 @@ export interface components {
         columns: "month" | "week";
         /** @description a month, 2026-08 */
         period: string;
+        /** @description a week of ISO 8601, 2026-W34: KPIs that have weeks are told of it */
+        week: string;
         span: "month" | "quarter" | "yearToDate" | "rolling12";
     };
     requestBodies: never;
@@ -4642,6 +5214,549 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    briefings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The briefings that this user reads or writes */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefingLine"][];
+                };
+            };
+        };
+    };
+    makeBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    /** @description code of the unit that it is for */
+                    unit: string;
+                    span: string;
+                    /** @enum {string} */
+                    beginning: "organisation" | "department" | "weekly" | "one-kpi" | "month-end" | "nothing";
+                    period: string;
+                    /** @description that a page over its units is about */
+                    kpi?: string | null;
+                    /** @description code of a briefing that is copied instead */
+                    from?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Its code */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        code: string;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    briefingKinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What pieces there are, and what each can be asked for */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceKind"][];
+                };
+            };
+        };
+    };
+    briefing: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                /** @description its own where it is left out */
+                span?: string;
+                /** @description code of another unit than its own */
+                unit?: string;
+                /** @description a week of ISO 8601, 2026-W34: KPIs that have weeks are told of it */
+                week?: components["parameters"]["week"];
+                /** @description number of an issue */
+                issue?: number;
+                /** @description 1 for what is being written */
+                draft?: string;
+            };
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The page with all that its pieces show */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefingPage"];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    keepDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefingContent"];
+            };
+        };
+        responses: {
+            /** @description Kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        version: number;
+                    };
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    previewPieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    period: string;
+                    span?: string;
+                    bands: components["schemas"]["Piece"][][];
+                };
+            };
+        };
+        responses: {
+            /** @description What the pieces show */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceAnswer"][];
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    draftCommentary: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span?: string;
+            };
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The text of the month, to be corrected */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        text: string;
+                    };
+                };
+            };
+        };
+    };
+    publishBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    period: string;
+                    /** @description of the draft */
+                    version: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Published */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        number: number;
+                    };
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    briefingArrangement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description For whom it is */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+        };
+    };
+    arrangeBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    span: string;
+                    /** @enum {string} */
+                    audience: "unit" | "people";
+                    readers: number[];
+                    version: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        version: number;
+                    };
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    takePicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Its identity */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        picture: number;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    retireBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Only those who write it see it now */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    bringBackBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is read again */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    readingLinks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its links */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingLink"][];
+                };
+            };
+        };
+    };
+    makeReadingLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description for whom it is */
+                    name: string;
+                    /** @description the last day on which it opens, up to a year from now */
+                    until: string;
+                    /** @description units are called by letters */
+                    masked: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description The secret of the link, shown this once */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        secret: string;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    endReadingLink: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+                link: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It opens nothing any more */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    briefingPdf: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                span?: string;
+                unit?: string;
+                issue?: number;
+                paper?: "a4" | "a3";
+            };
+            header?: never;
+            path: {
+                /** @description code of the briefing */
+                briefing: components["parameters"]["briefing"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The page as PDF */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    briefingPack: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+                title: string;
+                /** @description code of the unit of scorecard and exceptions */
+                unit: string;
+                span?: string;
+                /** @description in their order, with commas between them: codes of briefings, and @scorecard and @exceptions */
+                parts: string;
+                paper?: "a4" | "a3";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All of it as one PDF, with a first page and contents */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pages to be read */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
     comparison: {
         parameters: {
             query: {
@@ -7044,6 +8159,32 @@ export interface operations {
             };
         };
     };
+    weeks: {
+        parameters: {
+            query: {
+                /** @description a month, 2026-08 */
+                period: components["parameters"]["period"];
+            };
+            header?: never;
+            path: {
+                /** @description code of the unit */
+                unit: components["parameters"]["unit"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The weeks of the month; none where nothing is measured by the week */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RibbonWeek"][];
+                };
+            };
+        };
+    };
     scorecard: {
         parameters: {
             query: {
@@ -7052,6 +8193,8 @@ export interface operations {
                 span: components["parameters"]["span"];
                 /** @description blank for departments or themes, as the unit asks for */
                 group?: "" | "theme" | "level" | "none";
+                /** @description a week of ISO 8601, 2026-W34: KPIs that have weeks are told of it */
+                week?: components["parameters"]["week"];
             };
             header?: never;
             path: {
@@ -7135,6 +8278,8 @@ export interface operations {
                 /** @description a month, 2026-08 */
                 period: components["parameters"]["period"];
                 span: components["parameters"]["span"];
+                /** @description a week of ISO 8601, 2026-W34: KPIs that have weeks are told of it */
+                week?: components["parameters"]["week"];
             };
             header?: never;
             path: {

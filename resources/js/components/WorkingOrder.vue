@@ -71,6 +71,14 @@ const screens = computed(() => [
                   // marks of unequal height on one line
                   icon: 'M2.5 13.5h11M4.5 13.5V9M8 13.5V3M11.5 13.5V6.5',
               },
+              {
+                  name: 'briefings',
+                  title: 'Briefings',
+                  here: ['briefings', 'briefing'],
+                  waits: '',
+                  // a sheet with a figure and lines
+                  icon: 'M3.5 2.5h9v11h-9zM5.5 5h2.5v2.5H5.5zM9.5 5.5h1.5M9.5 7h1.5M5.5 9.5h5M5.5 11.5h5',
+              },
               ...(user.value?.sources === true
                   ? [
                         {

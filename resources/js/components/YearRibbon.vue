@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client';
 import { longMonth, monthAndYear, shortMonth, step } from '@/composables/usePeriods';
+import { api, read } from '@/api/client';
+import { shortPeriodWords } from '@/composables/usePeriods';
 import { useRibbon } from '@/composables/useRibbon';
+import { useQuery } from '@tanstack/vue-query';
 import { useView } from '@/composables/useView';
 import { useEventListener } from '@vueuse/core';
 import { computed } from 'vue';
@@ -12,15 +15,32 @@ import SpanSwitch from './SpanSwitch.vue';
 
 /** The financial year as one strip: what has arrived, how the unit stands, and which month is looked at. */
 const route = useRoute();
-const { unit, period, show, here } = useView();
+const { unit, period, span, week, show, here } = useView();
 const { data } = useRibbon();
 
 const STEPS: Record<string, number> = { '[': -1, ']': 1, '{': -12, '}': 12 };
 
 const months = computed(() => data.value?.months ?? []);
 const withSpan = computed(() =>
-    ['scorecard', 'course', 'exceptions', 'matrix', 'compare'].includes(String(route.name)),
+    ['scorecard', 'course', 'exceptions', 'matrix', 'compare', 'briefing'].includes(String(route.name)),
 );
+
+/** The month that is looked at opens into its weeks, where anything is measured by the week and a page can show one. */
+const mayOpen = computed(
+    () => span.value === 'month' && ['scorecard', 'course', 'briefing'].includes(String(route.name)),
+);
+const { data: weeks } = useQuery({
+    queryKey: computed(() => ['weeks', unit.value.code, period.value]),
+    queryFn: () =>
+        read(
+            api.GET('/api/units/{unit}/weeks', {
+                params: { path: { unit: unit.value.code }, query: { period: period.value } },
+            }),
+        ),
+    enabled: mayOpen,
+});
+const weekWords = (each: Schemas['RibbonWeek']): string =>
+    `${shortPeriodWords(each.week)}, ${each.reported === 0 ? 'no readings' : `${each.reported} of ${each.expected} readings are in`}`;
 
 const fill = (month: Schemas['RibbonMonth']): string =>
     month.expected === 0 ? '0' : `${Math.round((month.reported / month.expected) * 100)}%`;
@@ -117,6 +137,42 @@ useEventListener('keydown', (event: KeyboardEvent) => {
                     >
                         {{ shortMonth(month.period) }}<span class="sr-only">: {{ words(month) }}</span>
                     </span>
+                </RouterLink>
+            </li>
+        </ol>
+        <ol
+            v-if="mayOpen && weeks && weeks.length > 0"
+            class="flex w-full items-stretch border-rule-soft bg-sheet md:w-auto md:border-r"
+            :aria-label="`Weeks of ${longMonth(period)}`"
+        >
+            <li v-for="each in weeks" :key="each.week" class="min-w-[36px] flex-1">
+                <RouterLink
+                    :to="{ query: here({ week: each.week === week ? '' : each.week }) }"
+                    class="relative flex h-[44px] flex-col items-center justify-end gap-[3px] pb-[7px] md:h-full"
+                    :class="each.week === week ? 'shadow-[inset_0_3px_0_var(--color-brass)]' : ''"
+                    :aria-current="each.week === week ? 'date' : undefined"
+                    :title="each.week === week ? 'The whole month again' : weekWords(each)"
+                >
+                    <svg
+                        class="absolute inset-x-0 bottom-0 h-[22px] w-full"
+                        preserveAspectRatio="none"
+                        viewBox="0 0 10 100"
+                        aria-hidden="true"
+                    >
+                        <rect
+                            x="0"
+                            width="10"
+                            :y="100 - (each.reported / Math.max(1, each.expected)) * 100"
+                            :height="(each.reported / Math.max(1, each.expected)) * 100"
+                            :class="each.week === week ? 'fill-brass-tint' : 'fill-fill'"
+                        />
+                    </svg>
+                    <Needle v-if="each.reported > 0" :status="each.status" size="s" class="relative" />
+                    <span
+                        class="relative text-[12.5px]"
+                        :class="each.week === week ? 'font-bold text-ink' : 'text-ink-soft'"
+                        >W{{ Number(each.week.slice(6)) }}<span class="sr-only">: {{ weekWords(each) }}</span></span
+                    >
                 </RouterLink>
             </li>
         </ol>

@@ -1,6 +1,7 @@
 import type { Schemas, Shown } from '@/api/client';
 import { computed } from 'vue';
 import { useSession } from './useSession';
+import { useVisit } from './useVisit';
 
 const formatters = new Map<string, Intl.NumberFormat>();
 
@@ -34,7 +35,8 @@ const priced = (text: string, measure: string): string =>
 /** Figures in the reader's number setting. The server has rounded and scaled them already. */
 export function useNumbers() {
     const { user } = useSession();
-    const locale = computed(() => user.value?.locale ?? 'en-GB');
+    const visit = useVisit();
+    const locale = computed(() => visit.value?.locale ?? user.value?.locale ?? 'en-GB');
 
     const figure = (shown: Shown, measure = ''): string => {
         const text = shape(shown.digits, locale.value, false) + shown.suffix;

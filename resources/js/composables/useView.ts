@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { monthAndYear } from './usePeriods';
 import { useSession } from './useSession';
 
+const WEEK = /^\d{4}-W\d{2}$/;
 const MONTH = /^\d{4}-(0[1-9]|1[0-2])$/;
 
 /** The unit, month and span that are looked at. They live in the address, so that any view can be linked. */
@@ -25,6 +26,9 @@ export function useView() {
     const period = computed(() => (MONTH.test(asked('period')) ? asked('period') : (session.value?.period ?? '')));
     const span = computed<Span>(() => (Object.keys(SPANS) as Span[]).find((each) => each === asked('span')) ?? 'month');
 
+    /** A week of the month, where one is looked at; blank otherwise. */
+    const week = computed(() => (WEEK.test(asked('week')) ? asked('week') : ''));
+
     /** What the address asks for and cannot have, in sentences: what is shown in its place is not passed off as it. */
     const mistaken = computed(() => [
         ...(asked('unit') !== '' && !units.value.has(asked('unit'))
@@ -36,16 +40,23 @@ export function useView() {
     ]);
 
     /** The query of a link that changes some of the view and keeps the rest. */
-    const query = (change: Partial<{ unit: string; period: string; span: Span }> = {}) => ({
-        unit: change.unit ?? unit.value.code,
-        period: change.period ?? period.value,
-        span: change.span ?? span.value,
-    });
+    const query = (change: Partial<{ unit: string; period: string; span: Span; week: string }> = {}) => {
+        // A week belongs to its month and to no longer span.
+        const kept = change.period === undefined && change.span === undefined ? week.value : '';
+        const of = change.week ?? kept;
+        return {
+            unit: change.unit ?? unit.value.code,
+            period: change.period ?? period.value,
+            span: change.span ?? span.value,
+            week: of === '' ? undefined : of,
+        };
+    };
 
     return {
         unit,
         period,
         span,
+        week,
         mistaken,
         query,
         /** The same screen, with its order, filters and switches, for another part of the view. */

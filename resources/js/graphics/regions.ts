@@ -27,3 +27,22 @@ export function drawn(regions: Region[], width: number, height: number): string[
     const path = geoPath(projection).digits(1);
     return objects.map((object) => path(object) ?? '');
 }
+
+/** Where the name of each stands: in the middle of its largest part. */
+export function centres(regions: Region[], width: number, height: number): [number, number][] {
+    const objects = regions.map(spherical);
+    const projection = geoMercator().fitExtent(
+        [
+            [2, 2],
+            [width - 2, height - 2],
+        ],
+        { type: 'GeometryCollection', geometries: objects as never },
+    );
+    const path = geoPath(projection);
+    return regions.map((region) => {
+        const parts = region.type === 'Polygon' ? [region.coordinates] : region.coordinates;
+        const objectsOf = parts.map((part) => spherical({ type: 'Polygon', coordinates: part }));
+        const largest = objectsOf.reduce((best, each) => (path.area(each) > path.area(best) ? each : best));
+        return path.centroid(largest);
+    });
+}

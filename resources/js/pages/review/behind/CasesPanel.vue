@@ -6,12 +6,12 @@ import { useNumbers } from '@/composables/useNumbers';
 import { longMonth } from '@/composables/usePeriods';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
-import { ticks } from '@/graphics/scale';
 import { SPAN_PHRASES, STATUSES } from '@/words';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { refDebounced } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import CaseLane from './CaseLane.vue';
+import { casesScale, goalOf } from './cases';
 
 /** Each record a dot over its value, in rows by a field or by the steps of each; the goal can be moved. */
 const props = defineProps<{ measurement: number; code: string; mayDefine: boolean }>();
@@ -40,24 +40,11 @@ const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
 const fading = useWaiting(isPlaceholderData);
 const refused = computed(() => error.value instanceof ApiError && error.value.status === 422);
 
-const plainNumber = (text: string): number => Number(text.replace(',', '.'));
 const value = computed(() =>
-    data.value?.goal == null ? null : plainNumber(goal.value === '' ? data.value.goal : goal.value),
+    data.value?.goal == null ? null : goalOf(goal.value === '' ? data.value.goal : goal.value),
 );
 /** One scale for all rows of one value; each step has its own. */
-const ends = (rows: readonly Schemas['CaseRow'][]): [number, number] => {
-    const all = rows
-        .flatMap(({ values, bins }) => [
-            ...(values.length > 0 ? [values[0], values.at(-1)] : []),
-            ...bins.slice(0, 1).map(({ from }) => from),
-            ...bins.slice(-1).map(({ to }) => to),
-        ])
-        .map(Number);
-    const goals =
-        rows.some((row) => row.goal) && value.value !== null && Number.isFinite(value.value) ? [value.value] : [];
-    const marks = ticks(Math.min(0, ...all), Math.max(...all, ...goals, 1), 6);
-    return [marks[0] ?? 0, marks.at(-1) ?? 1];
-};
+const ends = (rows: readonly Schemas['CaseRow'][]): [number, number] => casesScale(rows, value.value);
 const scaleOf = (row: Schemas['CaseRow']): [number, number] =>
     by.value === 'steps' ? ends([row]) : ends(data.value?.rows ?? []);
 
@@ -69,7 +56,7 @@ const slider = computed(() => {
     }
     const [low, high] = ends([row]);
     const step = (high - low) / 100 > 0.5 ? 1 : (high - low) / 100 > 0.05 ? 0.1 : 0.01;
-    return { low, high, step, now: plainNumber(now) };
+    return { low, high, step, now: goalOf(now) };
 });
 const moved = computed(() => goal.value !== '' && data.value?.goal !== null && goal.value !== data.value?.goal);
 const tried = computed(() => (moved.value ? data.value?.tried : null));

@@ -9,7 +9,7 @@ import { cut } from '@/graphics/peers';
 import { spanned } from '@/graphics/plane';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
 import { useElementSize } from '@vueuse/core';
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref, useId, useTemplateRef } from 'vue';
 import GraphicHead from './GraphicHead.vue';
 import GraphicTable from './GraphicTable.vue';
 import { useCompared, type ComparedKpi } from './useComparison';
@@ -18,10 +18,17 @@ import { usePoints } from './usePoints';
 
 /** How the units have ranked over thirteen months: all of them as quiet lines, the followed and the lit ones on them. */
 const view = useCompared();
+const id = useId();
 const props = defineProps<{ kpi: ComparedKpi }>();
 const { unit, period, span } = useView();
 
-const { data, error, isPending, refetch } = useQuery({
+const {
+    data: asked,
+    error,
+    isPending,
+    refetch,
+} = useQuery({
+    enabled: () => !view.bare,
     queryKey: computed(() => ['comparison-ranks', unit.value.code, period.value, span.value, view.page?.kind, props.kpi.code]), // prettier-ignore
     queryFn: () =>
         read(
@@ -39,6 +46,7 @@ const { data, error, isPending, refetch } = useQuery({
         ),
     placeholderData: keepPreviousData,
 });
+const data = computed(() => view.ranks ?? asked.value);
 
 const frame = useTemplateRef<HTMLElement>('frame');
 const { width: measured } = useElementSize(frame);
@@ -112,12 +120,8 @@ const rows = computed(() =>
 </script>
 
 <template>
-    <section aria-labelledby="ranks-over-time">
-        <GraphicHead
-            id="ranks-over-time"
-            :title="`${kpi.name}: ranks over thirteen months`"
-            :table="table"
-            @turn="table = !table"
+    <section :aria-labelledby="id">
+        <GraphicHead :id="id" :title="`${kpi.name}: ranks over thirteen months`" :table="table" @turn="table = !table"
             >The best on top.
             <label
                 >KPI
@@ -130,7 +134,7 @@ const rows = computed(() =>
                 </select></label
             ></GraphicHead
         >
-        <StateNote v-if="isPending" loading />
+        <StateNote v-if="isPending && !data" loading />
         <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
         <StateNote v-else-if="order.length === 0" :title="`${kpi.name} ranks nobody`"
             >It is only tracked, or nobody has a figure of it. Choose another KPI.</StateNote

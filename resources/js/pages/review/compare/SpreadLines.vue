@@ -3,7 +3,7 @@ import { useNumbers } from '@/composables/useNumbers';
 import { unitsOfKind } from '@/composables/unitKinds';
 import { number } from '@/graphics/scale';
 import { useElementSize } from '@vueuse/core';
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref, useId, useTemplateRef } from 'vue';
 import GraphicHead from './GraphicHead.vue';
 import GraphicTable from './GraphicTable.vue';
 import SpreadLine from './SpreadLine.vue';
@@ -12,6 +12,7 @@ import { useWords } from './useWords';
 
 /** How the units are spread on every KPI: a line each. */
 const view = useCompared();
+const id = useId();
 const { figure } = useNumbers();
 const { written } = useWords();
 
@@ -41,8 +42,8 @@ const rows = computed(() =>
 </script>
 
 <template>
-    <section aria-labelledby="spread">
-        <GraphicHead id="spread" :title="title" :table="table" @turn="table = !table"
+    <section :aria-labelledby="id">
+        <GraphicHead :id="id" :title="title" :table="table" @turn="table = !table"
             >Better to the right{{ aside }}. Line: median; shade: middle half<template v-if="!view.plain"
                 >; <span class="text-brass">brass: target</span></template
             >. A name enlarges its KPI.</GraphicHead

@@ -4,7 +4,7 @@ import { unitsOfKind } from '@/composables/unitKinds';
 import { cut, dots } from '@/graphics/peers';
 import { number, ticks } from '@/graphics/scale';
 import { useElementSize } from '@vueuse/core';
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref, useId, useTemplateRef } from 'vue';
 import AimBand from './AimBand.vue';
 import GraphicHead from './GraphicHead.vue';
 import GraphicTable from './GraphicTable.vue';
@@ -16,6 +16,7 @@ import { useWords } from './useWords';
 
 /** Any two KPIs against each other: each point a unit, both targets as lines, and what can be said with so many. */
 const view = useCompared();
+const id = useId();
 const props = defineProps<{ lying: ComparedKpi; standing: ComparedKpi }>();
 const { plain, fixed, figure } = useNumbers();
 const { written } = useWords();
@@ -143,8 +144,8 @@ const rows = computed(() =>
 </script>
 
 <template>
-    <section aria-labelledby="two-against">
-        <GraphicHead id="two-against" :title="title" :table="table" @turn="table = !table"
+    <section :aria-labelledby="id">
+        <GraphicHead :id="id" :title="title" :table="table" @turn="table = !table"
             >Each point is one of the {{ units }}. {{ sentence }}</GraphicHead
         >
         <GraphicTable v-if="table" :heads="['', lying.name, standing.name]" :rows="rows" :label="title" />

@@ -7,58 +7,63 @@ import { useView } from '@/composables/useView';
 import { findIn, ordered } from '@/graphics/peers';
 import { number } from '@/graphics/scale';
 import { keepPreviousData, useQuery } from '@tanstack/vue-query';
-import { computed, inject, provide, reactive, type InjectionKey } from 'vue';
+import {
+    computed,
+    inject,
+    provide,
+    reactive,
+    ref,
+    toRefs,
+    type InjectionKey,
+    type Ref,
+    type WritableComputedRef,
+} from 'vue';
 
 export type ComparedKpi = Schemas['CompareKpi'];
 export const VIEWS = { figures: 'Figures', ranks: 'Ranks', time: 'Ranks over time', two: 'Two months' } as const;
 export type CompareView = keyof typeof VIEWS;
 export const MOST_KPIS = 8;
 
+/** How a comparison is looked at: in the address on its own screen, for itself on another page. */
+function choicesInAddress() {
+    return {
+        kind: useAddress('kind', ''),
+        chosen: useAddress('kpis', ''),
+        view: useAddress<CompareView>('as', 'figures', Object.keys(VIEWS) as CompareView[]),
+        order: useAddress('order', ''),
+        bestFirst: useSwitch('best'),
+        find: useAddress('find', ''),
+        only: useSwitch('only'),
+        plain: useSwitch('plain'),
+        masked: useSwitch('masked'),
+        follow: useAddress('follow', ''),
+        across: useAddress('across', ''),
+        up: useAddress('up', ''),
+        large: useAddress('large', ''),
+        level: useAddress<'median' | 'quarter' | 'target'>('level', 'median', ['median', 'quarter', 'target']),
+        against: useAddress('against', ''),
+        lastThree: useSwitch('last'),
+    };
+}
+type Choices = ReturnType<typeof choicesInAddress>;
+
+interface Answer {
+    data: Ref<Schemas['ComparePage'] | undefined>;
+    error: Ref<Error | null>;
+    isPending: Ref<boolean>;
+    isPlaceholder: Ref<boolean>;
+    refetch: () => unknown;
+}
+
 /**
- * What is compared and how it is looked at. All of it is in the address: the view can be linked, and table and graphics
- * follow one unit, light up the same ones, and call them by the same names.
+ * What is compared and how it is looked at: table and graphics follow one unit, light up the same ones, and call them by
+ * the same names.
  */
-function compare() {
-    const { unit, period, span } = useView();
+function compared(choices: Choices, asked: Answer, ranks: Ref<Schemas['RanksOverTime'] | null>, bare: boolean) {
+    const { period } = useView();
     const { units: known } = useSession();
-
-    const kind = useAddress('kind', '');
-    const chosen = useAddress('kpis', '');
-    const amongThem = useAddress('with', '');
-    const view = useAddress<CompareView>('as', 'figures', Object.keys(VIEWS) as CompareView[]);
-    const order = useAddress('order', '');
-    const bestFirst = useSwitch('best');
-    const find = useAddress('find', '');
-    const only = useSwitch('only');
-    const plain = useSwitch('plain');
-    const masked = useSwitch('masked');
-    const follow = useAddress('follow', '');
-    const across = useAddress('across', '');
-    const up = useAddress('up', '');
-    const large = useAddress('large', '');
-    const level = useAddress<'median' | 'quarter' | 'target'>('level', 'median', ['median', 'quarter', 'target']);
-    const against = useAddress('against', '');
-    const lastThree = useSwitch('last');
-
-    const other = computed(() => (/^\d{4}-\d{2}$/.test(against.value) ? against.value : step(period.value, -12)));
-    const query = computed(() => ({
-        period: period.value,
-        span: span.value,
-        kind: kind.value,
-        kpis: chosen.value,
-        kpi: amongThem.value,
-        ...(view.value === 'two' ? { against: other.value } : {}),
-    }));
-    const asked = useQuery({
-        queryKey: computed(() => ['comparison', unit.value.code, query.value]),
-        queryFn: () =>
-            read(
-                api.GET('/api/units/{unit}/comparison', {
-                    params: { path: { unit: unit.value.code }, query: query.value },
-                }),
-            ),
-        placeholderData: keepPreviousData,
-    });
+    const { kind, chosen, view, order, bestFirst, find, only, plain, masked, follow, across, up, large, level, against, lastThree } = choices; // prettier-ignore
+    const other = computed(() => otherMonth(against.value, period.value));
     const page = computed(() => asked.data.value ?? null);
     const kpis = computed<ComparedKpi[]>(() => page.value?.kpis ?? []);
     const units = computed(() => page.value?.units ?? []);
@@ -132,10 +137,12 @@ function compare() {
             other,
         },
         ...{ page, kpis, units, names, values, followed, lit, rows, sortedBy, axes, large },
-        query,
+        ranks,
+        /** it stands on another page, which says what it is */
+        bare,
         error: asked.error,
         isPending: asked.isPending,
-        isPlaceholder: asked.isPlaceholderData,
+        isPlaceholder: asked.isPlaceholder,
         refetch: asked.refetch,
         kpiOf,
         /** Follows a unit everywhere; the one that is followed no longer. */
@@ -167,12 +174,78 @@ function compare() {
     });
 }
 
-export type ComparisonView = ReturnType<typeof compare>;
+export type ComparisonView = ReturnType<typeof compared>;
 const COMPARED: InjectionKey<ComparisonView> = Symbol('compared');
 
+const otherMonth = (against: string, period: string): string =>
+    /^\d{4}-\d{2}$/.test(against) ? against : step(period, -12);
+
 /** For the page, which shares it with its table and graphics. */
-export function useComparison(): ComparisonView {
-    const view = compare();
+export function useComparison() {
+    const { unit, period, span } = useView();
+    const choices = choicesInAddress();
+    const amongThem = useAddress('with', '');
+    const query = computed(() => ({
+        period: period.value,
+        span: span.value,
+        kind: choices.kind.value,
+        kpis: choices.chosen.value,
+        kpi: amongThem.value,
+        ...(choices.view.value === 'two' ? { against: otherMonth(choices.against.value, period.value) } : {}),
+    }));
+    const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
+        queryKey: computed(() => ['comparison', unit.value.code, query.value]),
+        queryFn: () =>
+            read(
+                api.GET('/api/units/{unit}/comparison', {
+                    params: { path: { unit: unit.value.code }, query: query.value },
+                }),
+            ),
+        placeholderData: keepPreviousData,
+    });
+    const view = compared(
+        choices,
+        { data, error, isPending, isPlaceholder: isPlaceholderData, refetch },
+        ref(null),
+        false,
+    );
+    provide(COMPARED, view);
+    return reactive({ ...toRefs(view), query });
+}
+
+/** For a drawing of a comparison on another page, with what it shows. */
+export function useGivenComparison(
+    page: () => Schemas['ComparePage'] | null,
+    ranks: () => Schemas['RanksOverTime'] | null,
+    follow: WritableComputedRef<string>,
+): ComparisonView {
+    const own = <Value>(value: Value): WritableComputedRef<Value> => {
+        const kept = ref(value) as Ref<Value>;
+        return computed({ get: () => kept.value, set: (to) => (kept.value = to) });
+    };
+    const answer: Answer = {
+        data: computed(() => page() ?? undefined),
+        error: ref(null),
+        isPending: ref(false),
+        isPlaceholder: ref(false),
+        refetch: () => undefined,
+    };
+    const view = compared(
+        {
+            ...{
+                kind: own(''),
+                chosen: own(''),
+                view: own<CompareView>('figures'),
+                order: own(''),
+                bestFirst: own(false),
+            },
+            ...{ find: own(''), only: own(false), plain: own(false), masked: own(false), follow, across: own(''), up: own('') }, // prettier-ignore
+            ...{ large: own(''), level: own<'median' | 'quarter' | 'target'>('median'), against: own(''), lastThree: own(false) }, // prettier-ignore
+        },
+        answer,
+        computed(ranks),
+        true,
+    );
     provide(COMPARED, view);
     return view;
 }

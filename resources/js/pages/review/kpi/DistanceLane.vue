@@ -1,19 +1,18 @@
 <script setup lang="ts">
-import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
 import { stretches, through, type Spot } from '@/graphics/lines';
 import { columned } from '@/graphics/plane';
 import { number, ticks } from '@/graphics/scale';
 import { DOT_FILLS, limits, ZONE_FILLS, zonesBetween, type Zones } from '@/graphics/zones';
 import { computed } from 'vue';
-import type { Point } from './chart';
+import type { Charted, Point } from './chart';
 
 /**
  * How far the sums of a year lie from their targets, under the sums themselves and on a scale of its own: a hundredth of
  * a year's total is nothing to be seen beside it, and may still be off course.
  */
 const props = defineProps<{
-    page: Schemas['KpiPage'];
+    page: Charted;
     points: readonly Point[];
     /** the point that is looked at */
     at: number;

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
 import { shortMonth } from '@/composables/usePeriods';
 import { loneliest, periodLabels } from '@/graphics/labels';
@@ -8,7 +7,7 @@ import { columned } from '@/graphics/plane';
 import { DOT_FILLS, ZONE_FILLS, zonesBetween } from '@/graphics/zones';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef, watch } from 'vue';
-import type { Layers, Mode, Point } from './chart';
+import type { Charted, Layers, Mode, Point } from './chart';
 import { useCourse } from './useCourse';
 import { useCaptions } from './useCaptions';
 import { useMarks } from './useMarks';
@@ -18,15 +17,17 @@ import DistanceLane from './DistanceLane.vue';
 
 /** The course of a KPI on its own zones: actual, target, last year, and what can be laid over them. */
 const props = defineProps<{
-    page: Schemas['KpiPage'];
+    page: Charted;
     points: readonly Point[];
     mode: Mode;
     layers: Layers;
     /** the point that is looked at */
     chosen: string;
+    /** in pixels; that of its own page where it is left out */
+    tall?: number;
 }>();
 
-const HEIGHT = 330;
+const FULL = 330;
 const EDGE = { left: 52, right: 16, top: 12, bottom: 46 };
 
 /** Under the sums of a year stands how far they lie from their targets. */
@@ -55,7 +56,9 @@ watch(
 );
 
 const column = computed(() => inside.value / Math.max(1, props.points.length));
-const bottom = HEIGHT - EDGE.bottom;
+// What is drawn once is as tall as it was asked for.
+const fullHeight = props.tall ?? FULL;
+const bottom = fullHeight - EDGE.bottom;
 const hasDistance = computed(
     () =>
         props.mode === 'gathered' &&
@@ -63,7 +66,7 @@ const hasDistance = computed(
         props.page.polarity !== 'band' &&
         props.points.some(({ variance }) => variance !== null),
 );
-const height = computed(() => HEIGHT + (hasDistance.value ? DISTANCE : 0));
+const height = computed(() => fullHeight + (hasDistance.value ? DISTANCE : 0));
 /** Notes and actions have a lane of their own under the course. */
 const LANE = 40;
 const floor = computed(() => bottom - (marks.value.some(({ kind }) => kind !== 'rule') ? LANE : 0));
@@ -397,7 +400,7 @@ const beside = computed(() => {
                 :left="left"
                 :right="width - EDGE.right"
                 :column="column"
-                :top="HEIGHT + 20"
+                :top="fullHeight + 20"
                 :floor="height - 10"
                 :tick="tick"
             />

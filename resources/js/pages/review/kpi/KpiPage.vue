@@ -6,8 +6,8 @@ import Needle from '@/components/Needle.vue';
 import NoteList from '@/components/NoteList.vue';
 import StateNote from '@/components/StateNote.vue';
 import { useAddress, useSwitch } from '@/composables/useAddress';
-import { useNumbers } from '@/composables/useNumbers';
-import { dayAndMonth, longMonth, shortMonthAndYear } from '@/composables/usePeriods';
+import { capital, useNumbers } from '@/composables/useNumbers';
+import { dayAndMonth, longMonth, shortMonthAndYear, shortPeriodWords } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
 import { useView } from '@/composables/useView';
 import { useWaiting } from '@/composables/useWaiting';
@@ -19,7 +19,7 @@ import { useRoute, useRouter } from 'vue-router';
 import ActionForm from './ActionForm.vue';
 import ActionLine from './ActionLine.vue';
 import CallForm from './CallForm.vue';
-import type { Layers, Mode } from './chart';
+import { pointsOf, type Layers, type Mode } from './chart';
 import { asPng, asSvg } from './download';
 import KpiChart from './KpiChart.vue';
 import PeerPlaces from './PeerPlaces.vue';
@@ -38,19 +38,19 @@ const WhatIf = defineAsyncComponent(() => import('./WhatIf.vue'));
 /** One KPI in one unit, complete. */
 const route = useRoute();
 const router = useRouter();
-const { unit, period, span, query } = useView();
+const { unit, period, span, week, query } = useView();
 const { user } = useSession();
 const { figure, fixed, percent, signed, unitOf } = useNumbers();
 const code = computed(() => String(route.params.code));
 
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
-    queryKey: computed(() => ['kpi-page', unit.value.code, code.value, period.value, span.value]),
+    queryKey: computed(() => ['kpi-page', unit.value.code, code.value, period.value, span.value, week.value]),
     queryFn: () =>
         read(
             api.GET('/api/units/{unit}/kpis/{kpi}', {
                 params: {
                     path: { unit: unit.value.code, kpi: code.value },
-                    query: { period: period.value, span: span.value },
+                    query: { period: period.value, span: span.value, week: week.value },
                 },
             }),
         ),
@@ -104,7 +104,6 @@ const LAYERS: { name: keyof Layers; words: string; only?: Mode[] }[] = [
 ];
 const offered = computed(() => LAYERS.filter(({ only }) => only === undefined || only.includes(mode.value)));
 
-const BACK = { week: 30, month: 11, quarter: 9, year: 9 };
 const MODES = computed<Partial<Record<Mode, string>>>(() => ({
     months: { week: 'Weeks', month: 'Months', quarter: 'Quarters', year: 'Years' }[data.value?.frequency ?? 'month'],
     ...(data.value?.frequency === 'year' || data.value?.kind === 'judged' ? {} : { gathered: 'Gathered' }),
@@ -115,24 +114,7 @@ watch(MODES, (now) => {
         mode.value = 'months';
     }
 });
-const points = computed(() => {
-    const page = data.value;
-    if (page === undefined) {
-        return [];
-    }
-    if (mode.value === 'gathered') {
-        return page.gathered;
-    }
-    if (mode.value === 'quarters') {
-        const first = page.quarters.findIndex((point) => point.actual !== null);
-        return first < 0 ? [] : page.quarters.slice(first);
-    }
-    const at = page.history.findIndex((point) => point.period === page.latest);
-    const back = long.value ? page.history.length : BACK[page.frequency];
-    // Weeks to come are many, and say little: four of them stand for the year end.
-    const until = page.frequency === 'week' ? at + 5 : page.history.length;
-    return page.history.slice(Math.max(0, at - back), until);
-});
+const points = computed(() => (data.value === undefined ? [] : pointsOf(data.value, mode.value, long.value)));
 /** The point that is looked at, as each way of drawing names it. */
 const chosen = computed(() => {
     const page = data.value;
@@ -151,7 +133,10 @@ const headlines = computed(() =>
               (line) => ({
                   ...line,
                   title: {
-                      month: longMonth(period.value),
+                      month:
+                          week.value !== '' && data.value?.latest === week.value
+                              ? capital(shortPeriodWords(week.value))
+                              : longMonth(period.value),
                       yearToDate: 'year to date',
                       quarter: 'quarter to date',
                       rolling12: 'last 12 months',

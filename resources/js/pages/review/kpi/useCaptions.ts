@@ -1,16 +1,15 @@
-import type { Schemas } from '@/api/client';
 import { useNumbers } from '@/composables/useNumbers';
 import { spread } from '@/graphics/labels';
 import type { columned } from '@/graphics/plane';
 import { computed, type Ref } from 'vue';
-import type { Point } from './chart';
+import type { Charted, Point } from './chart';
 import type { useCourse } from './useCourse';
 
 const TEXTS = { green: 'fill-green', amber: 'fill-amber-text', red: 'fill-red-text' } as Record<string, string>;
 
 /** What is written at the right of the chart: target, year end, control limits, none upon another. */
 export function useCaptions(
-    props: Readonly<{ page: Schemas['KpiPage']; points: readonly Point[] }>,
+    props: Readonly<{ page: Charted; points: readonly Point[] }>,
     { targets, control, projected }: ReturnType<typeof useCourse>,
     plane: Ref<ReturnType<typeof columned>>,
     edge: Ref<{ top: number; right: number; bottom: number }>,

@@ -1,13 +1,12 @@
 import { useNumbers } from '@/composables/useNumbers';
-import type { Schemas } from '@/api/client';
 import { computed } from 'vue';
 import { number, rounded, ticks } from '@/graphics/scale';
 import { limits } from '@/graphics/zones';
-import type { Layers, Mode, Point } from './chart';
+import type { Charted, Layers, Mode, Point } from './chart';
 
 /** What a chart of a KPI draws, in numbers by place of the period, and the scale that holds all of it. */
 export function useCourse(props: {
-    page: Schemas['KpiPage'];
+    page: Charted;
     points: readonly Point[];
     mode: Mode;
     layers: Layers;

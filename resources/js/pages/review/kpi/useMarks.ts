@@ -1,10 +1,10 @@
 import type { Schemas } from '@/api/client';
 import { computed, type Ref } from 'vue';
-import type { Mode, Point } from './chart';
+import type { Charted, Mode, Point } from './chart';
 
 /** What stands on the axis of the chart: notes, actions, changes of rules; and signals above their points. */
 export function useMarks(
-    props: Readonly<{ page: Schemas['KpiPage']; points: readonly Point[]; mode: Mode }>,
+    props: Readonly<{ page: Charted; points: readonly Point[]; mode: Mode }>,
     indexOf: Ref<Map<string, number>>,
     control: Ref<Schemas['ControlLimits'] | null>,
 ) {
@@ -19,11 +19,11 @@ export function useMarks(
                 found.push({ at: index, kind, words });
             }
         };
-        props.page.notes.forEach((note) => indexOf.value.has(note.period) && put(note.period, 'note', note.text));
-        props.page.actions.forEach(
+        props.page.notes?.forEach((note) => indexOf.value.has(note.period) && put(note.period, 'note', note.text));
+        props.page.actions?.forEach(
             (action) => indexOf.value.has(action.period) && put(action.period, 'action', action.what),
         );
-        props.page.rules.forEach((rule) => {
+        props.page.rules?.forEach((rule) => {
             if (rule.from > (props.points[0]?.period ?? '')) {
                 put(rule.from, 'rule', 'limits changed');
             }

@@ -26,7 +26,7 @@ const RollUpNote = defineAsyncComponent(() => import('./RollUpNote.vue'));
 /** More headline figures than this are more than a management page can hold. */
 const HEADLINES = 12;
 
-const { unit, period, span, query } = useView();
+const { unit, period, span, week, query } = useView();
 const { user } = useSession();
 const { presenting, start } = usePresentation();
 const hideTargets = useLocalStorage('kybernet:hide-targets', false);
@@ -58,13 +58,13 @@ const filtering = ref(isFiltered.value);
 const clear = (): void => void Object.assign(filter, { text: '', status: '', level: '', theme: '', owner: '' });
 
 const { data, error, isPending, isPlaceholderData, refetch } = useQuery({
-    queryKey: computed(() => ['scorecard', unit.value.code, period.value, span.value, group.value]),
+    queryKey: computed(() => ['scorecard', unit.value.code, period.value, span.value, group.value, week.value]),
     queryFn: () =>
         read(
             api.GET('/api/units/{unit}/scorecard', {
                 params: {
                     path: { unit: unit.value.code },
-                    query: { period: period.value, span: span.value, group: group.value },
+                    query: { period: period.value, span: span.value, group: group.value, week: week.value },
                 },
             }),
         ),

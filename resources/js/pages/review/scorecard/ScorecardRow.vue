@@ -8,7 +8,7 @@ import Needle from '@/components/Needle.vue';
 import NoteMark from '@/components/NoteMark.vue';
 import Wake from '@/components/Wake.vue';
 import { useNumbers } from '@/composables/useNumbers';
-import { dayAndMonth } from '@/composables/usePeriods';
+import { dayAndMonth, shortPeriodWords } from '@/composables/usePeriods';
 import { computed, defineAsyncComponent } from 'vue';
 
 const RowDetail = defineAsyncComponent(() => import('./RowDetail.vue'));
@@ -82,6 +82,9 @@ const better = computed(() => {
                 class="block text-[12px] leading-[1.1] text-ink-faint"
                 >{{ row.reported }} of {{ row.expected }} readings</span
             >
+            <span v-if="row.week" class="block text-[12px] leading-[1.1] text-ink-faint">{{
+                shortPeriodWords(row.week)
+            }}</span>
             <span
                 v-if="row.asOf"
                 class="block text-[12px] leading-[1.1] text-amber-text"

@@ -81,7 +81,7 @@ function move(event: KeyboardEvent): void {
             />
         </tbody>
         <tbody v-for="group in groups" :key="group.name" class="max-md:block">
-            <tr class="max-md:block">
+            <tr v-if="group.name !== ''" class="max-md:block">
                 <th
                     scope="rowgroup"
                     :colspan="columns"

@@ -1,0 +1,22 @@
+<?php
+
+declare(strict_types=1);
+
+namespace App\Briefings;
+
+use App\Briefings\Content\Piece;
+use App\Figures\MeasurementLine;
+use App\Models\Unit;
+use Kybernet\Core\Calendar\Span;
+
+/**
+ * A piece where it stands: for which unit and span, and with which measurements.
+ */
+final readonly class Place
+{
+    /**
+     * @param  list<MeasurementLine>  $kpis  in the order of the piece
+     * @param  string  $problem  why it cannot show what it was asked for; blank where it can
+     */
+    public function __construct(public Piece $piece, public Unit $unit, public Span $span, public array $kpis, public string $problem) {}
+}
