@@ -19,9 +19,9 @@ final readonly class AttentionReader
     /** @return array{exceptions: list<ExceptionItem>, total: int} the most serious first */
     public function exceptions(Place $place, PageView $page, User $user): array
     {
-        $found = $this->exceptions->page($place->unit, $page->month, $place->span, $user);
+        $found = $this->exceptions->page($place->unit, $page->month, $place->span, $user, (int) $place->piece->choice('count'));
 
-        return ['exceptions' => array_map(fn (ExceptionItem $item): ExceptionItem => $item->forReaders(), array_slice($found->items, 0, (int) $place->piece->choice('count'))), 'total' => $found->total];
+        return ['exceptions' => array_map(fn (ExceptionItem $item): ExceptionItem => $item->forReaders(), $found->items), 'total' => $found->total];
     }
 
     /** @return array{actions: list<ActionView>, total: int} those that are late first, each part by the day on which it is due */

@@ -65,7 +65,7 @@ final readonly class PieceReader
             /** @var array{rows?: list<ScorecardRow>|null, problem?: string} $with and more, by the names of the view */
             $with = $place->problem !== '' ? [] : match ($place->piece->kind) {
                 PieceKind::Figure => ['rows' => $this->rowsOf($place, $rows), 'since' => $since[$place->piece->id] ?? null, 'yearEnd' => $this->yearEnd($place, $facts, $page)],
-                PieceKind::Scale, PieceKind::Courses => ['rows' => $this->rowsOf($place, $rows)],
+                PieceKind::Scale, PieceKind::Courses => ['rows' => $this->rowsOf($place, $rows), 'total' => $place->total],
                 PieceKind::Table => ['rows' => self::those($this->rowsOf($place, $rows), $place->piece->choice('rows'))],
                 PieceKind::Line => ['course' => $this->courses->of($facts[$place->kpis[0]->id], $page->month)],
                 PieceKind::Commentary, PieceKind::Text => ['text' => $texts[$place->piece->id], 'picture' => $pictures[$place->piece->picture ?? 0] ?? null],

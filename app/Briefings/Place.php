@@ -17,6 +17,7 @@ final readonly class Place
     /**
      * @param  list<MeasurementLine>  $kpis  in the order of the piece
      * @param  string  $problem  why it cannot show what it was asked for; blank where it can
+     * @param  int|null  $total  of how many the KPIs are the first
      */
-    public function __construct(public Piece $piece, public Unit $unit, public Span $span, public array $kpis, public string $problem) {}
+    public function __construct(public Piece $piece, public Unit $unit, public Span $span, public array $kpis, public string $problem, public ?int $total = null) {}
 }

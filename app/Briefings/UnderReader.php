@@ -20,6 +20,9 @@ use Illuminate\Database\Connection;
  */
 final readonly class UnderReader
 {
+    /** More rows than this nobody reads on a page. */
+    private const ROWS = 40;
+
     public function __construct(private MeasurementStore $kpis, private Organisation $organisation, private Rights $rights, private AssessmentStore $assessments, private Connection $database) {}
 
     /**
@@ -85,6 +88,9 @@ final readonly class UnderReader
         usort($kinds, fn (array $one, array $other): int => count($other) <=> count($one));
         $most = $kinds[0] ?? [];
 
-        return new Place($place->piece, $place->unit, $place->span, $most, $most === [] ? "{$place->piece->kpis[0]} is not measured in units below {$place->unit->name}, or they are not for you." : '');
+        // On a map each has a place of its own; rows beyond this are for Compare.
+        $shown = $place->piece->kind === PieceKind::Map ? $most : array_slice($most, 0, self::ROWS);
+
+        return new Place($place->piece, $place->unit, $place->span, $shown, $most === [] ? "{$place->piece->kpis[0]} is not measured in units below {$place->unit->name}, or they are not for you." : '', count($most));
     }
 }

@@ -55,13 +55,14 @@ final readonly class ExceptionReader
         private Connection $database,
     ) {}
 
-    public function page(Unit $unit, Period $chosen, Span $span, User $user): ExceptionsPage
+    /** @param  int|null  $most  how many are shown, and as much good news; null for as many as anybody reads */
+    public function page(Unit $unit, Period $chosen, Span $span, User $user, ?int $most = null): ExceptionsPage
     {
         $lines = array_column($this->rights->seen($user, $this->kpis->lines($this->organisation->below($unit->id, $chosen))), null, 'id');
         $reasons = $this->assessments->reasons(array_keys($lines), $chosen, $span);
         $ranked = $this->ranked($lines, $reasons);
-        $shown = array_slice($ranked, 0, self::SHOWN, true);
-        $good = array_slice(array_filter(array_keys($lines), fn (int $id): bool => $reasons[$id][3]), 0, self::GOOD_NEWS);
+        $shown = array_slice($ranked, 0, $most ?? self::SHOWN, true);
+        $good = array_slice(array_filter(array_keys($lines), fn (int $id): bool => $reasons[$id][3]), 0, $most ?? self::GOOD_NEWS);
         $assessed = $this->assessments->spans([...array_keys($shown), ...array_diff($good, array_keys($shown))], [$chosen], $span);
         $notes = $this->notes->between(array_keys($shown), Month::date($chosen->plus(-12)), Month::date($chosen->plus(1)));
         $actions = $this->actions($lines, $chosen, $user);

@@ -44,16 +44,9 @@ async function take(name, { account, path = '', width = 1280, height = 800, them
 }
 
 const network = 'unit=NET&period=2026-08';
-const open = (page) => page.getByRole('button', { name: 'Open Leakage here' }).click();
 
 await take('scorecard', { account: 'analyst', path: `/scorecard?${network}&span=yearToDate` });
 await take('scorecard-organisation', { account: 'executive', path: '/scorecard?unit=OST&period=2026-08&span=month' });
-await take('scorecard-row-dark', {
-    account: 'head',
-    path: `/scorecard?${network}&span=yearToDate`,
-    theme: 'dark',
-    before: open,
-});
 await take('scorecard-presented', {
     account: 'executive',
     path: `/scorecard?${network}&span=yearToDate&present=1`,
@@ -99,21 +92,22 @@ await take('year-grid', {
         }
     },
 });
-await take('periods', { account: 'analyst', path: '/periods?unit=OST&period=2026-08' });
-// The last, because it changes something.
-await take('what-if', {
-    account: 'executive',
-    path: '/kpi/LEAK?unit=NET&period=2026-08&if.amber=8&if.moved=2&if.as=en-GB',
-    before: (page) => page.getByRole('heading', { name: 'What if' }).scrollIntoViewIfNeeded(),
-});
-await take('source', { account: 'analyst', path: '/sources/JOBS?unit=OST&period=2026-08&part=fields' });
-await take('counted', {
+await take('briefing', { account: 'executive', path: '/briefings/board?unit=OST&period=2026-08&span=yearToDate' });
+await take('writing', {
     account: 'analyst',
-    path: `/register/kpi/REPAIR-SHARE?${network}`,
+    path: '/briefings/board?unit=OST&period=2026-08&span=yearToDate&write=1',
     before: async (page) => {
-        await page.getByRole('tab', { name: 'How it is counted' }).click();
-        await page.waitForTimeout(1500);
+        await page.locator('[data-write=leak]').click();
+        await page.waitForTimeout(1000);
     },
 });
+await take('briefing-zones-dark', {
+    account: 'head',
+    path: `/briefings/leakage-zone-by-zone?unit=Z-FENWICK&period=2026-08&span=month&follow=Z-FENWICK`,
+    theme: 'dark',
+    height: 960,
+});
+await take('periods', { account: 'analyst', path: '/periods?unit=OST&period=2026-08' });
+await take('source', { account: 'analyst', path: '/sources/JOBS?unit=OST&period=2026-08&part=fields' });
 await take('cases', { account: 'analyst', path: `/kpi/REPAIR-SHARE?${network}&span=month&look=cases&by=steps` });
 await browser.close();

@@ -24,7 +24,7 @@ const written = (shownFigure: Schemas['Shown'] | null, measure: string): string 
         </p>
         <ul class="mt-0.5 flex flex-wrap gap-x-6 gap-y-0.5">
             <li v-for="each in shown" :key="`${each.code} ${each.unit} ${each.span}`">
-                <PieceKpi :code="each.code" :unit="each.unit">{{ each.name }}</PieceKpi>
+                <PieceKpi :code="each.code" :unit="each.unit">{{ each.name }}</PieceKpi>{{ ' ' }}
                 <span class="text-ink-soft">
                     {{ each.unitName }}, {{ SPAN_PHRASES[each.span as keyof typeof SPAN_PHRASES] }}:
                 </span>

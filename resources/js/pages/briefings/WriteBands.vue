@@ -259,7 +259,7 @@ const tools = ref(false);
                 </template>
             </p>
             <PageBands v-if="asReaders" :bands="draft.bands.value" :answers="draft.answers.value" />
-            <div v-else ref="body" @dragend="[dragged, over] = ['', '']">
+            <div v-else ref="body" class="pt-[22px]" @dragend="[dragged, over] = ['', '']">
                 <template v-for="(band, row) in draft.bands.value" :key="band.map(({ id }) => id).join()">
                     <div
                         class="h-[10px] rounded-[3px]"

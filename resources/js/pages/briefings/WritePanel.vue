@@ -313,7 +313,12 @@ const WHAT = ['', 'to target', 'to last year', 'year end'];
                         </button>
                     </div>
                     <p class="mt-2">
-                        <button type="button" class="quiet-link text-brass" :disabled="drafting" @click="draftText">
+                        <button
+                            type="button"
+                            class="quiet-link text-left text-brass"
+                            :disabled="drafting"
+                            @click="draftText"
+                        >
                             {{
                                 drafting
                                     ? 'Drafting …'

@@ -18,7 +18,7 @@ function wordsOf(section: HTMLElement): string[] {
         if (
             each.closest('svg') === null &&
             !each.classList.contains('sr-only') &&
-            each.closest('.sr-only') === null &&
+            each.closest('.sr-only, [aria-hidden=true]') === null &&
             (each.tagName === 'LI' || each.closest('li') === null) &&
             (each.getAttribute('role') === 'row' || each.closest('[role=row]') === null)
         ) {
@@ -97,29 +97,50 @@ export async function makeSlides(page: Schemas['BriefingPage'], bands: HTMLEleme
     first.addText(page.name, { x: SLIDE.margin, y: 2.5, w: SLIDE.width - 2 * SLIDE.margin, h: 1, fontFace: 'Source Serif 4', fontSize: 44, bold: true, color: '16242E' }); // prettier-ignore
     first.addText(`${page.unitName}, ${monthAndYear(page.period)}, ${SPAN_PHRASES[page.span]}${page.issue ? `. Issue ${page.issue.number}` : ''}`, { x: SLIDE.margin, y: 3.5, w: SLIDE.width - 2 * SLIDE.margin, h: 0.6, fontFace: FONT, fontSize: 18, color: '47555E' }); // prettier-ignore
     const shown = [...(bands?.querySelectorAll<HTMLElement>('.band') ?? [])];
-    for (const [at, band] of page.bands.entries()) {
-        await addBand(deck, page, band, shown[at]);
+    for (const together of slidesOf(shown)) {
+        const slide = beginSlide(deck, page);
+        let y = SLIDE.top;
+        for (const at of together) {
+            y = (await addBand(slide, page.bands[at] ?? [], shown[at], y)) + 0.15;
+        }
     }
     // Not by the library's own link, whose inline style is refused here.
     saveBlob((await deck.write({ outputType: 'blob' })) as Blob, `${page.code}-${page.period}.pptx`);
 }
 
+/** Bands that have room on one slide together, by their place on the page. */
+function slidesOf(bands: readonly HTMLElement[]): number[][] {
+    const slides: number[][] = [];
+    let left = 0;
+    bands.forEach((band, at) => {
+        const box = band.getBoundingClientRect();
+        const height = (box.height / Math.max(1, box.width)) * (SLIDE.width - 2 * SLIDE.margin);
+        if (slides.length === 0 || height > left) {
+            slides.push([]);
+            left = SLIDE.height - SLIDE.top - 0.5;
+        }
+        slides.at(-1)?.push(at);
+        left -= height;
+    });
+    return slides;
+}
+
+function beginSlide(deck: PptxGenJS, page: Schemas['BriefingPage']): PptxGenJS.Slide {
+    const slide = deck.addSlide();
+    slide.addText(`${page.name}, ${monthAndYear(page.period)}`, { x: SLIDE.margin, y: 0.3, w: SLIDE.width - 2 * SLIDE.margin, h: 0.5, fontFace: 'Source Serif 4', fontSize: 22, bold: true, color: '16242E', margin: 0 }); // prettier-ignore
+    slide.addShape('line', { x: SLIDE.margin, y: 0.88, w: SLIDE.width - 2 * SLIDE.margin, h: 0, line: { color: '16242E', width: 1.2 } }); // prettier-ignore
+    slide.slideNumber = { x: SLIDE.width - 1, y: SLIDE.height - 0.4, fontFace: FONT, fontSize: 10, color: '626C71' };
+    return slide;
+}
+
+/** @returns where what follows can stand */
 async function addBand(
-    deck: PptxGenJS,
-    page: Schemas['BriefingPage'],
+    slide: PptxGenJS.Slide,
     band: Schemas['Piece'][],
     shown: HTMLElement | undefined,
-): Promise<void> {
-    const slide = deck.addSlide();
-    slide.addText(`${page.name}, ${monthAndYear(page.period)}`, { x: SLIDE.margin, y: 0.3, w: SLIDE.width - 2 * SLIDE.margin, h: 0.5, fontFace: 'Source Serif 4', fontSize: 22, bold: true, color: '16242E' }); // prettier-ignore
-    slide.addShape('line', {
-        x: SLIDE.margin,
-        y: 0.88,
-        w: SLIDE.width - 2 * SLIDE.margin,
-        h: 0,
-        line: { color: '16242E', width: 1.2 },
-    });
-    slide.slideNumber = { x: SLIDE.width - 1, y: SLIDE.height - 0.4, fontFace: FONT, fontSize: 10, color: '626C71' };
+    top: number,
+): Promise<number> {
+    let lowest = top;
     const sections = [...(shown?.querySelectorAll<HTMLElement>('[data-piece]') ?? [])];
     let from = 0;
     for (const [at, piece] of band.entries()) {
@@ -130,7 +151,7 @@ async function addBand(
             continue;
         }
         const words = wordsOf(section);
-        let y = SLIDE.top;
+        let y = top;
         const [head, ...rest] = words;
         const title = section.querySelector('h2')?.innerText.trim() ?? '';
         if (title !== '') {
@@ -150,8 +171,8 @@ async function addBand(
         const drawings = [...section.querySelectorAll<SVGSVGElement>('svg')].filter((svg) => svg.parentElement?.closest('svg') === null && svg.getBoundingClientRect().width > 60); // prettier-ignore
         const isFigure = piece.kind === 'figure' || piece.kind === 'scale';
         if (isFigure && body[0] !== undefined) {
-            slide.addText(body[0], { ...area, y, h: 0.7, fontFace: 'Source Serif 4', fontSize: 32, bold: true, color: '16242E', margin: 0 }); // prettier-ignore
-            y += 0.75;
+            slide.addText(body[0], { ...area, y, h: 0.55, fontFace: 'Source Serif 4', fontSize: 26, bold: true, color: '16242E', margin: 0 }); // prettier-ignore
+            y += 0.6;
         }
         // Rows of a table bring their own drawings with them; a dozen small pictures would say nothing on a slide.
         for (const svg of drawings.slice(0, drawings.length > 6 ? 0 : 4)) {
@@ -169,14 +190,15 @@ async function addBand(
         const room = SLIDE.height - y - 0.5;
         if (left.length > 0 && room > 0.3) {
             const size = piece.kind === 'commentary' ? 18 : left.length > 14 ? 9 : 12;
+            const lines = left.slice(0, Math.max(1, Math.floor((room * 72) / (size * 1.3))));
+            const perLine = (area.w * 72) / (size * 0.5);
+            const needed = lines.reduce((sum, text) => sum + Math.ceil(text.length / perLine), 0) * ((size * 1.3) / 72) + 0.05; // prettier-ignore
             slide.addText(
-                left
-                    .slice(0, Math.max(1, Math.floor((room * 72) / (size * 1.3))))
-                    .map((text) => ({ text, options: { breakLine: true } })),
+                lines.map((text) => ({ text, options: { breakLine: true } })),
                 {
                     ...area,
                     y,
-                    h: room,
+                    h: Math.min(room, needed),
                     fontFace: FONT,
                     fontSize: size,
                     color: '47555E',
@@ -185,6 +207,9 @@ async function addBand(
                     fit: 'shrink',
                 },
             );
+            y += Math.min(room, needed);
         }
+        lowest = Math.max(lowest, y);
     }
+    return lowest;
 }

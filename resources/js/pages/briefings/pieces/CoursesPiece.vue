@@ -66,4 +66,7 @@ const isDim = (row: { unit: string; status: string }): boolean =>
             </tr>
         </tbody>
     </table>
+    <p v-if="(answer.total ?? 0) > rows.length" class="text-[13px] text-ink-faint">
+        the first {{ rows.length }} of {{ answer.total }}, as in the register; Compare shows all of them
+    </p>
 </template>

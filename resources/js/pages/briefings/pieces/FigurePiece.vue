@@ -75,8 +75,8 @@ const columns = computed(() => {
     <template v-if="row">
         <p class="mt-0.5 font-serif text-[34px] leading-[1.12] font-semibold whitespace-nowrap">
             <template v-if="row.actual"
-                ><span :title="row.actual.exact">{{ written(row.actual, row.measure) }}</span>
-                <small v-if="unitOf(row.measure)" class="ml-1 font-sans text-[15px] font-normal text-ink-faint">{{
+                ><span :title="row.actual.exact">{{ written(row.actual, row.measure) }}</span> {{ ' '
+                }}<small v-if="unitOf(row.measure)" class="font-sans text-[15px] font-normal text-ink-faint">{{
                     unitOf(row.measure)
                 }}</small></template
             >
