@@ -134,7 +134,7 @@ const headlines = computed(() =>
                   ...line,
                   title: {
                       month:
-                          week.value !== '' && data.value?.latest === week.value
+                          week.value !== '' && data.value.latest === week.value
                               ? capital(shortPeriodWords(week.value))
                               : longMonth(period.value),
                       yearToDate: 'year to date',
