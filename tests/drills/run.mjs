@@ -382,6 +382,87 @@ async function loads() {
     check(left === count, `killed while a load is taken back: ${left} of ${count} are left`);
 }
 
+/** Two keep the draft of one page and two publish it, all at once: nobody writes over what they have not seen, and no issue comes twice. */
+async function pages() {
+    const people = [];
+    for (let at = 0; at < 4; at++) {
+        people.push(await Person.signIn(base, 'analyst@ostermere.example'));
+    }
+    const [one, other, first, second] = people;
+    const made = await one.json('POST', '/api/briefings', {
+        ...{ name: 'Drill', unit: 'NET', span: 'month', beginning: 'nothing', period: MONTH, kpi: null, from: null },
+    });
+    const at = `/api/briefings/${made.data.code}`;
+    const read = async (person) => (await person.json('GET', `${at}?period=${MONTH}&draft=1`)).data;
+    const piece = (text) => ({
+        ...{
+            id: 'p1',
+            kind: 'text',
+            width: 12,
+            title: text,
+            line: '',
+            kpis: [],
+            unit: '',
+            span: '',
+            of: '',
+            choices: {},
+        },
+        ...{ parts: null, text, picture: null },
+    });
+    const broken = [];
+    const steps = new Map();
+    let doubled = 0;
+    let issued = 0;
+    let going = true;
+    const note = (answer) =>
+        (answer.status >= 500 || answer.status === 0) && broken.push(`${answer.status} ${answer.text.slice(0, 160)}`);
+    const write = async (person, name) => {
+        for (let count = 0; going; count++) {
+            const seen = await read(person);
+            const answer = await person.json('PUT', `${at}/draft`, {
+                name: 'Drill',
+                version: seen.version,
+                bands: [[piece(`${name} ${count}`)]],
+            });
+            note(answer);
+            if (answer.status === 200) {
+                doubled += steps.has(answer.data.version) ? 1 : 0;
+                steps.set(answer.data.version, `${name} ${count}`);
+            }
+        }
+    };
+    const publish = async (person) => {
+        while (going) {
+            const seen = await read(person);
+            const answer = await person.json('POST', `${at}/issues`, { period: MONTH, version: seen.version });
+            note(answer);
+            issued += answer.status === 201 ? 1 : 0;
+        }
+    };
+    const all = [write(one, 'one'), write(other, 'other'), publish(first), publish(second)];
+    await pause(long ? 60_000 : 5_000);
+    going = false;
+    await Promise.all(all);
+    const { issues } = await read(one);
+    const kept = new Set(steps.values());
+    let strange = 0;
+    for (const { number } of issues) {
+        const issue = (await one.json('GET', `${at}?period=${MONTH}&issue=${number}`)).data;
+        strange += issue.bands.length === 0 || kept.has(issue.bands[0][0].text) ? 0 : 1;
+    }
+    check(
+        broken.length === 0,
+        `two write a page and two publish it: ${steps.size} drafts, ${issued} issues${broken.length > 0 ? `, but ${broken[0]}` : ''}`,
+    );
+    check(
+        doubled === 0 &&
+            issues.length === issued &&
+            issues.every(({ number }, index) => number === issued - index) &&
+            strange === 0,
+        'each draft stood on what its writer saw, each issue came once, and shows a draft that was kept',
+    );
+}
+
 async function wrong() {
     const person = await Person.signIn(base, 'analyst@ostermere.example');
     const { paths } = JSON.parse(readFileSync(new URL('../../docs/formats/openapi.json', import.meta.url), 'utf8'));
@@ -517,7 +598,7 @@ function end() {
     process.exit(failed === 0 ? 0 : 1);
 }
 
-for (const [name, drill] of Object.entries({ killed, together, hostile, loads, wrong })) {
+for (const [name, drill] of Object.entries({ killed, together, pages, hostile, loads, wrong })) {
     if (process.argv[5] === undefined || process.argv[5] === name) {
         const began = performance.now();
         const late = setTimeout(() => {
