@@ -61,7 +61,10 @@ final readonly class PieceReader
         $texts = $this->texts->of(array_values(array_filter($places, fn (Place $place): bool => $place->piece->kind->hasText())), $page, $user);
         $since = $this->since->of(array_values(array_filter($places, fn (Place $place): bool => $place->piece->kind === PieceKind::Figure && $place->piece->shows('since'))), $page->month);
 
-        return array_map(function (Place $place) use ($rows, $facts, $texts, $pictures, $since, $page, $user): PieceView {
+        // One figure is often told by two of its splits.
+        $splits = [];
+
+        return array_map(function (Place $place) use ($rows, $facts, $texts, $pictures, $since, &$splits, $page, $user): PieceView {
             /** @var array{rows?: list<ScorecardRow>|null, problem?: string} $with and more, by the names of the view */
             $with = $place->problem !== '' ? [] : match ($place->piece->kind) {
                 PieceKind::Figure => ['rows' => $this->rowsOf($place, $rows), 'since' => $since[$place->piece->id] ?? null, 'yearEnd' => $this->yearEnd($place, $facts, $page)],
@@ -72,7 +75,7 @@ final readonly class PieceReader
                 PieceKind::Map => ['regions' => $this->under->regions($place, $page)],
                 PieceKind::Matrix => ['matrix' => $this->matrix->page($place->unit, $page->month, $place->span, $place->piece->choice('crossing'), $place->piece->kpis[0] ?? '', (int) $place->piece->choice('months'), $user)],
                 PieceKind::Compare => $this->compared($place, $page, $user),
-                PieceKind::Split => $this->split($place, $page, $user),
+                PieceKind::Split => $this->split($place, $splits["{$place->kpis[0]->id} {$place->span->value}"] ??= $this->splits->read(Measurement::query()->findOrFail($place->kpis[0]->id), $page->month, $place->span, self::stranger($user))),
                 PieceKind::Cases => $this->casesOf($place, $page, $user),
                 PieceKind::Exceptions => $this->attention->exceptions($place, $page, $user),
                 PieceKind::Actions => $this->attention->actions($place, $page, $user),
@@ -165,11 +168,11 @@ final readonly class PieceReader
     /**
      * What is sensitive stands on no briefing, whoever writes or reads it: a page goes to more people than its writer knows.
      *
+     * @param  list<SplitView>  $splits  of its KPI
      * @return array<string, mixed>
      */
-    private function split(Place $place, PageView $page, User $user): array
+    private function split(Place $place, array $splits): array
     {
-        $splits = $this->splits->read(Measurement::query()->findOrFail($place->kpis[0]->id), $page->month, $place->span, self::stranger($user));
         $wanted = array_values(array_filter($splits, fn (SplitView $split): bool => $place->piece->of === '' || $split->code === $place->piece->of))[0] ?? null;
 
         return $wanted === null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api, read, type Schemas } from '@/api/client';
+import { ApiError, api, read, type Schemas } from '@/api/client';
 import StateNote from '@/components/StateNote.vue';
 import { dayAndMonth, monthAndYear } from '@/composables/usePeriods';
 import { useSession } from '@/composables/useSession';
@@ -34,6 +34,16 @@ const stands = (line: Schemas['BriefingLine']): string =>
     line.issue === null
         ? 'not published yet'
         : `issue ${line.issue.number} of ${monthAndYear(line.issue.period)}, ${dayAndMonth(line.issue.at.slice(0, 10))}`;
+async function bringBack(code: string): Promise<void> {
+    failed.value = '';
+    try {
+        await read(api.DELETE('/api/briefings/{briefing}/retirement', { params: { path: { briefing: code } } }));
+    } catch (problem) {
+        failed.value = problem instanceof ApiError ? problem.message : 'It could not be brought back.';
+    }
+    await refetch();
+}
+const failed = ref('');
 const mayMake = computed(() => user.value?.defines === true);
 </script>
 
@@ -64,6 +74,7 @@ const mayMake = computed(() => user.value?.defines === true);
     </div>
     <NewBriefing v-if="making" :known="current.filter(({ mine }) => mine)" @close="making = false" />
     <MakePack v-if="packing" :briefings="current" @close="packing = false" />
+    <p v-if="failed" class="error mt-2" role="alert">{{ failed }}</p>
     <StateNote v-if="isPending" loading />
     <StateNote v-else-if="error && !data" :error="error" @retry="refetch" />
     <StateNote v-else-if="current.length === 0 && retired.length === 0" title="There is no briefing for you yet">
@@ -101,6 +112,15 @@ const mayMake = computed(() => user.value?.defines === true);
                     {{ line.audience === 'unit' ? 'whoever may open the unit' : 'people by name' }}
                 </td>
                 <td class="text-right text-[14px]">
+                    <button
+                        v-if="line.mine && line.retired"
+                        type="button"
+                        class="quiet-link mr-4"
+                        :aria-label="`Bring ${line.name} back`"
+                        @click="bringBack(line.code)"
+                    >
+                        Bring it back
+                    </button>
                     <RouterLink
                         v-if="line.mine"
                         class="quiet-link"

@@ -90,25 +90,25 @@ const where = computed(() => {
 
 <template>
     <section class="min-w-0" :aria-labelledby="title === '' ? undefined : `piece-${piece.id}`" :data-piece="piece.kind">
-        <div v-if="title !== '' || where !== ''" class="flex flex-wrap items-baseline gap-x-2">
+        <div v-if="title !== '' || where !== ''" class="flex items-start gap-x-2">
             <Needle
                 v-if="hasNeedle && row"
                 :status="row.status"
                 :stretched="row.stretched"
                 :called="row.called"
-                class="self-center"
+                class="-mt-[2px]"
             />
-            <h2
-                v-if="title !== ''"
-                :id="`piece-${piece.id}`"
-                class="min-w-0 font-sans text-[15px] leading-tight font-[650]"
-            >
-                <PieceKpi v-if="row" :code="row.code" :unit="row.unit">{{ title }}</PieceKpi>
-                <template v-else>{{ title }}</template>
-            </h2>
-            <small v-if="where !== ''" class="ml-auto shrink-0 text-right text-[13px] text-ink-faint">{{
-                where
-            }}</small>
+            <div class="flex min-w-0 grow flex-wrap items-baseline justify-between gap-x-2">
+                <h2
+                    v-if="title !== ''"
+                    :id="`piece-${piece.id}`"
+                    class="min-w-0 font-sans text-[15px] leading-tight font-[650]"
+                >
+                    <PieceKpi v-if="row" :code="row.code" :unit="row.unit">{{ title }}</PieceKpi>
+                    <template v-else>{{ title }}</template>
+                </h2>
+                <small v-if="where !== ''" class="text-[13px] text-ink-faint">{{ where }}</small>
+            </div>
         </div>
         <p v-if="piece.line !== ''" class="text-[13.5px] text-ink-soft">{{ piece.line }}</p>
         <p v-if="answer === null" class="py-4 text-ink-faint" role="status">Reading the log …</p>

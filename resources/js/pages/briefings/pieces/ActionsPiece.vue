@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { dayAndMonth } from '@/composables/usePeriods';
 import { computed } from 'vue';
+import AndMore from '../AndMore.vue';
 import PieceKpi from '../PieceKpi.vue';
-import { usePage, type PieceProps } from '../usePage';
+import type { PieceProps } from '../usePage';
 
 /** What is being done, the earliest due first. */
 const props = defineProps<PieceProps>();
-const page = usePage();
 const actions = computed(() => props.answer.actions ?? []);
 const more = computed(() => (props.answer.total ?? 0) - actions.value.length);
 </script>
@@ -27,13 +27,5 @@ const more = computed(() => (props.answer.total ?? 0) - actions.value.length);
             piece.choices['which'] === 'overdue' ? 'Nothing is overdue.' : 'Nothing has been agreed that is still open.'
         }}
     </p>
-    <p v-else-if="more > 0" class="text-[13px] text-ink-faint">
-        <RouterLink
-            v-if="!page.isPublic"
-            class="quiet-link"
-            :to="{ name: 'exceptions', query: { unit: answer.unit, period: page.period.value, span: answer.span } }"
-            >and {{ more }} more</RouterLink
-        >
-        <template v-else>and {{ more }} more</template>
-    </p>
+    <AndMore v-else :more="more" :answer="answer" />
 </template>

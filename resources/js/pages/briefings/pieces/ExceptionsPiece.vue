@@ -3,6 +3,7 @@ import Needle from '@/components/Needle.vue';
 import { unbroken, useNumbers } from '@/composables/useNumbers';
 
 import { computed } from 'vue';
+import AndMore from '../AndMore.vue';
 import PieceKpi from '../PieceKpi.vue';
 import { usePage, type PieceProps } from '../usePage';
 
@@ -41,13 +42,5 @@ const more = computed(() => (props.answer.total ?? 0) - items.value.length);
     <p v-if="items.length === 0" class="py-3 text-ink-soft">
         Nothing deserves attention: everything that is judged is on course, and everything is in.
     </p>
-    <p v-else-if="more > 0" class="text-[13px] text-ink-faint">
-        <RouterLink
-            v-if="!page.isPublic"
-            class="quiet-link"
-            :to="{ name: 'exceptions', query: { unit: answer.unit, period: page.period.value, span: answer.span } }"
-            >and {{ more }} more</RouterLink
-        >
-        <template v-else>and {{ more }} more</template>
-    </p>
+    <AndMore v-else :more="more" :answer="answer" />
 </template>

@@ -30,6 +30,8 @@ const since = computed(() => {
         ? ''
         : `${difference(change.difference, row.value?.measure)}${change.points ? ' points' : ''} since ${choiceOf(props.piece, 'since', 'period') === 'year' ? monthAndYear(month) : longMonth(month)}`; // prettier-ignore
 });
+/** A sign stays with its figure. */
+const kept = (text: string): string => text.replace(/ /, '\u00a0').replace(/^([+−])/, '$1\u2060');
 const pace = computed(() => {
     const end = props.answer.yearEnd;
     return end?.progress == null ? '' : unbroken(`${atMost(Number(end.progress), 0)} % of the year’s target with ${atMost(Number(end.elapsed), 0)} % of it gone`); // prettier-ignore
@@ -49,11 +51,11 @@ const legend = computed(() => {
     }
     const words = [{ text: 'now', at: now.at, strong: true }, ...(year === null ? [] : [{ text: 'last year', at: year.at, strong: false }])]; // prettier-ignore
     const [first, second] = words;
-    if (first !== undefined && second !== undefined && Math.abs(first.at - second.at) < 22) {
-        const middle = (first.at + second.at) / 2;
+    if (first !== undefined && second !== undefined && Math.abs(first.at - second.at) < 26) {
+        const middle = Math.max(18, Math.min(76, (first.at + second.at) / 2));
         const left = first.at <= second.at ? first : second;
         for (const word of words) {
-            word.at = word === left ? middle - 11 : middle + 11;
+            word.at = word === left ? middle - 13 : middle + 13;
         }
     }
     return words.map((word) => ({ ...word, at: Math.max(5, Math.min(word.strong ? 95 : 88, word.at)) }));
@@ -128,10 +130,10 @@ const columns = computed(() => {
         </svg>
         <p class="mt-1 text-[13.5px] leading-snug text-ink-soft">
             <template v-if="shows('target') && row.variance"
-                ><span :class="tone">{{ difference(row.variance.difference, row.measure) }}</span
+                ><span :class="tone">{{ kept(difference(row.variance.difference, row.measure)) }}</span
                 >{{ row.variance.points ? ' points' : '' }} to target</template
             ><template v-if="shows('target') && row.variance && shows('since') && since"> · </template
-            ><template v-if="shows('since')">{{ since }}</template>
+            ><template v-if="shows('since')">{{ kept(since) }}</template>
             <template v-if="shows('lastYear') && row.prior">
                 <span class="block">{{ written(row.prior, row.measure) }} last year</span></template
             >
