@@ -27,7 +27,7 @@ use stdClass;
  */
 final readonly class ChangeReader
 {
-    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'source', 'list', 'unit', 'person', 'settings'];
+    public const SUBJECTS = ['reading', 'target', 'note', 'action', 'call', 'definition', 'closing', 'import', 'source', 'list', 'unit', 'briefing', 'person', 'settings'];
 
     private const PAGE = 100;
 
@@ -35,13 +35,13 @@ final readonly class ChangeReader
     private const TABLES = [
         'reading' => ['readings'], 'target' => ['targets', 'year_targets'], 'note' => ['notes'], 'action' => ['actions'], 'call' => ['calls'],
         'definition' => ['kpis', 'rule_sets', 'kpi_unit', 'kpi_drivers'], 'closing' => ['period_states'],
-        'import' => ['imports', 'workbook'], 'source' => ['record_sets', 'record_loads'], 'list' => ['objectives', 'themes'], 'unit' => ['units', 'unit_shapes'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens', 'logos', 'audit_entries'],
+        'import' => ['imports', 'workbook'], 'source' => ['record_sets', 'record_loads'], 'list' => ['objectives', 'themes'], 'unit' => ['units', 'unit_shapes'], 'briefing' => ['briefings', 'briefing_issues', 'briefing_links'], 'person' => ['users', 'grants', 'stand_ins'], 'settings' => ['installation', 'tokens', 'logos', 'audit_entries'],
     ];
 
     private const WORDS = [
         'readings' => 'reading', 'targets' => 'target', 'year_targets' => 'year target', 'notes' => 'note', 'actions' => 'action', 'calls' => 'call', 'kpis' => 'definition',
         'rule_sets' => 'rule set', 'kpi_unit' => 'where it is measured', 'kpi_drivers' => 'driver', 'period_states' => 'closing',
-        'imports' => 'import', 'record_sets' => 'record set', 'record_loads' => 'load of records', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program', 'logos' => 'logo', 'unit_shapes' => 'shape on the map', 'audit_entries' => 'trail',
+        'imports' => 'import', 'record_sets' => 'record set', 'record_loads' => 'load of records', 'workbook' => 'workbook', 'objectives' => 'objective', 'themes' => 'theme', 'units' => 'unit', 'users' => 'person', 'grants' => 'role', 'stand_ins' => 'standing in', 'installation' => 'settings', 'tokens' => 'program', 'logos' => 'logo', 'unit_shapes' => 'shape on the map', 'briefings' => 'briefing', 'briefing_issues' => 'issue of a briefing', 'briefing_links' => 'link for reading', 'audit_entries' => 'trail',
     ];
 
     /** Fields by what they are called in a sentence; others are the database's own business. */
@@ -56,7 +56,7 @@ final readonly class ChangeReader
         'text_green' => 'green means', 'text_amber' => 'amber means', 'text_red' => 'red means',
         'reference' => 'compared with', 'green' => 'on course', 'amber' => 'drifting', 'periods' => 'previous periods', 'stretch' => 'stretch',
         'margin_low' => 'margin below', 'margin_high' => 'margin above', 'valid_from' => 'from', 'unit_id' => 'unit', 'owner_id' => 'owner', 'weight' => 'weight',
-        'measured_from' => 'first month', 'retired_from' => 'retired from', 'roll_up' => 'rolls up', 'roll_up_green' => 'on course from', 'roll_up_other' => 'drifting from', 'measured_to' => 'last month', 'is_gathered' => 'gathered', 'driver_id' => 'driver', 'year' => 'year', 'file' => 'file', 'parts' => 'parts', 'noun' => 'several of them', 'way' => 'comes in by', 'mode' => 'a load', 'covers_from' => 'complete from', 'covers_to' => 'complete up to', 'unit_names' => 'other names of units', 'retired_at' => 'retired', 'brought' => 'brought', 'added' => 'new', 'gone' => 'gone',
+        'measured_from' => 'first month', 'retired_from' => 'retired from', 'roll_up' => 'rolls up', 'roll_up_green' => 'on course from', 'roll_up_other' => 'drifting from', 'measured_to' => 'last month', 'is_gathered' => 'gathered', 'driver_id' => 'driver', 'year' => 'year', 'file' => 'file', 'parts' => 'parts', 'noun' => 'several of them', 'way' => 'comes in by', 'mode' => 'a load', 'covers_from' => 'complete from', 'covers_to' => 'complete up to', 'unit_names' => 'other names of units', 'retired_at' => 'retired', 'brought' => 'brought', 'added' => 'new', 'gone' => 'gone', 'number' => 'number', 'audience' => 'readers', 'masked' => 'units as letters', 'ended_at' => 'ended at',
     ];
 
     private const FIGURES = ['actual', 'target', 'low', 'high', 'green', 'amber', 'stretch', 'margin_low', 'margin_high', 'min', 'max', 'materiality', 'weight', 'roll_up_green', 'roll_up_other'];

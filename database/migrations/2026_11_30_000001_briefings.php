@@ -13,7 +13,7 @@ return new class extends Migration
 {
     private const PASSING = "''token_hash'']";
 
-    private const PASSING_MORE = "''token_hash'', ''content'', ''answer'', ''figures'', ''kept_at'', ''hash'', ''opened'', ''opened_at'']";
+    private const PASSING_MORE = "''token_hash'', ''content'', ''answer'', ''figures'', ''kept_at'', ''kept_by'', ''hash'', ''opened'', ''opened_at'']";
 
     public function up(): void
     {

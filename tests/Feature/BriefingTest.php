@@ -117,6 +117,8 @@ it('shows readers what was published, whatever is changed later, and says what h
         ->and($page('reader', '&span=yearToDate'))->toMatchArray(['shows' => 'today'])->and($page('reader', '&unit=NORTH')['answers'][0]['rows'][0]['actual']['digits'])->toBe('9.0');
     publish($this, $code, 3)->assertCreated()->assertJson(['number' => 2]);
     expect($page()['bands'])->toBe([])->and($page('reader', '&issue=1')['bands'])->toHaveCount(2);
+    // The trail names who published what and when, and holds nothing of what stands on it.
+    expect($this->being('analyst')->getJson('/api/changes?subject=briefing')->assertOk()->getContent())->toContain('issue of a briefing')->not->toContain('SALES in NORTH')->not->toContain('kept by');
     expect(fn () => DB::transaction(fn () => DB::table('briefing_issues')->update(['answer' => '[]'])))->toThrow(Exception::class, 'stays as it is');
 });
 

@@ -9503,7 +9503,7 @@ export interface operations {
                 unit?: string;
                 /** @description identity of who changed it */
                 person?: number;
-                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "source" | "list" | "unit" | "person" | "settings";
+                subject?: "reading" | "target" | "note" | "action" | "call" | "definition" | "closing" | "import" | "source" | "list" | "unit" | "briefing" | "person" | "settings";
                 /** @description the month that the figure is of, 2026-08 */
                 month?: string;
                 /** @description identity of the oldest entry seen: older ones follow */

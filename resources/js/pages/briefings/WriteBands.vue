@@ -201,7 +201,7 @@ const tools = ref(false);
     <div class="flex gap-7" :class="{ 'max-xl:flex-col': !asReaders }">
         <div class="min-w-0 grow">
             <div class="flex flex-wrap items-center gap-x-5 gap-y-2 border-b-[1.5px] border-ink pb-2">
-                <h1 class="min-w-[9em] flex-1">
+                <h1 class="min-w-[6em] flex-1">
                     <span class="sr-only">{{ draft.name.value }}, draft</span>
                     <input
                         v-if="!asReaders"

@@ -25,6 +25,7 @@ const SUBJECTS = {
     source: 'sources',
     list: 'lists',
     unit: 'units',
+    briefing: 'briefings',
     person: 'people',
     settings: 'settings',
 } as const;

@@ -132,8 +132,10 @@ function onKey(event: KeyboardEvent): void {
                     :x="middles[index]?.[0]"
                     :y="middles[index]?.[1]"
                     text-anchor="middle"
-                    class="pointer-events-none fill-ink text-[12px]"
+                    class="pointer-events-none fill-ink"
                     :class="{
+                        'text-[12px]': width >= 330,
+                        'text-[10.5px]': width < 330,
                         'font-[650]': page.follow.value === region.unit || region.status === 'red',
                         'opacity-35': isDim(region),
                     }"
