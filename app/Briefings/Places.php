@@ -98,6 +98,7 @@ final readonly class Places
 
         return new Place($piece, $only, $span, $found, match (true) {
             $piece->kind->needsKpi() && $piece->kpis === [] => 'Choose a KPI.',
+            $piece->kind === PieceKind::Courses && $piece->kpis === [] => 'Choose KPIs, or one over its units.',
             $missing !== [] && $piece->kind !== PieceKind::Map && $piece->kind !== PieceKind::Compare && $found === [] && $piece->kind !== PieceKind::Courses => implode(', ', $missing)." is not measured in {$unit->name}, or is not for you.",
             default => '',
         });

@@ -12,7 +12,6 @@ use Kybernet\Core\Calendar\Period;
 use Kybernet\Core\Calendar\Span;
 use Kybernet\Core\Compare\Variance;
 use Kybernet\Core\Measure\Exact;
-use Kybernet\Core\Status\Polarity;
 
 /**
  * How figures have changed since an earlier month, on the span on which they are shown.
@@ -48,10 +47,7 @@ final readonly class SinceReader
                 $earlier = $month->plus(-self::BACK[$place->piece->choice('since')]);
                 $of = $figures[$place->span->value][$kpi->id];
                 [$now, $then] = [$of[$month->key()]->actual, $of[$earlier->key()]->actual];
-                $definition = $facts[$kpi->id]->measurement->definition;
-                // Nearer to a band or further from it is told by its course.
-                $polarity = $definition->polarity === Polarity::Band ? Polarity::None : $definition->polarity;
-                $found[$place->piece->id] = new SinceView($earlier->key(), $now === null || $then === null ? null : Difference::of(Variance::between(Exact::of($now->exact), Exact::of($then->exact), $polarity), $facts[$kpi->id]));
+                $found[$place->piece->id] = new SinceView($earlier->key(), $now === null || $then === null ? null : Difference::of(Variance::between(Exact::of($now->exact), Exact::of($then->exact), $facts[$kpi->id]->measurement->definition->polarity), $facts[$kpi->id]));
             }
         }
 

@@ -62,6 +62,7 @@ it('says why a piece shows nothing', function (string $kind, array $more, string
     expect(shown($this, $kind, $more)['problem'])->toContain($why);
 })->with([
     'no KPI chosen' => ['figure', [], 'Choose a KPI'],
+    'no courses chosen' => ['courses', [], 'Choose KPIs'],
     'a KPI that is not there' => ['line', ['kpis' => ['GONE']], 'GONE is not measured in Network'],
     'a unit that is not there' => ['table', ['unit' => 'GONE'], 'no unit GONE'],
     'cases of what is entered' => ['cases', ['kpis' => ['LEAK']], 'not counted from records'],

@@ -15,9 +15,6 @@ final readonly class Content
 
     public const MOST_BANDS = 40;
 
-    /** More figures than a reader takes in. */
-    public const FIGURES = 12;
-
     /** @param  list<non-empty-list<Piece>>  $bands */
     public function __construct(public array $bands) {}
 
@@ -25,12 +22,6 @@ final readonly class Content
     public function pieces(): array
     {
         return array_merge(...$this->bands, ...[[]]);
-    }
-
-    /** How many figures a reader has to take in. */
-    public function figures(): int
-    {
-        return count(array_filter($this->pieces(), fn (Piece $piece): bool => $piece->kind->isOfFigures()));
     }
 
     /** For another unit: nothing is pinned any longer, and texts of one month are not those of another page. */
