@@ -28,13 +28,16 @@ const marks = computed<Mark[]>(() => {
     if (found === null) {
         return [];
     }
-    const before = found.wake.at(-2)?.actual ?? null;
+    // Single periods are kept beside it: on a longer span the one before is another span's figure, and says nothing here.
+    const earlier = props.answer.span === 'month' || found.week !== null ? found.wake.at(-2) : undefined;
+    const before = earlier?.actual ?? null;
+    const name = earlier === undefined ? '' : earlier.period.includes('W') ? 'the week before' : earlier.period.startsWith('FY') ? 'the period before' : 'the month before'; // prettier-ignore
     const now = number(found.actual?.exact);
     const [then, goal, year] = [number(before), number(found.target?.exact), number(found.prior?.exact)];
     const shown = (value: number): string => plain(value);
     return [
         ...(now === null || found.actual === null ? [] : [{ name: 'now', value: now, text: written(found.actual, found.measure), kind: 'now' as const }]), // prettier-ignore
-        ...(!shows('before') || then === null ? [] : [{ name: 'the month before', value: then, text: shown(then), kind: 'before' as const }]), // prettier-ignore
+        ...(!shows('before') || then === null ? [] : [{ name, value: then, text: shown(then), kind: 'before' as const }]), // prettier-ignore
         ...(!shows('goal') || goal === null || found.target === null ? [] : [{ name: 'goal', value: goal, text: written(found.target, found.measure), kind: 'goal' as const }]), // prettier-ignore
         ...(!shows('lastYear') || year === null || found.prior === null ? [] : [{ name: 'last year', value: year, text: written(found.prior, found.measure), kind: 'year' as const }]), // prettier-ignore
     ];
